@@ -58,7 +58,7 @@ func (q PlanRequest) BakeOn(done []Stage, ways []Way, seen float64) []Continuati
 			now := q.unmet(x.state())
 			p := minute + q.wants(x.state(), x.c.colour[core])
 			if best.Stages == nil || now.count() < least.count() || now.count() == least.count() && p < price {
-				best = Continuation{append(slices.Clone(before), s), minute, x.end(), now.words()}
+				best = Continuation{append(slices.Clone(before), s), minute, x.end(), q.words(now)}
 				least, price = now, p
 			}
 			if now.irreversible().count() >= max(1, least.count()) {
@@ -129,5 +129,5 @@ func (q PlanRequest) Finish(stages []Stage, from float64) (minute float64, unmet
 			break
 		}
 	}
-	return minute, least.words()
+	return minute, q.words(least)
 }

@@ -131,7 +131,7 @@ func TestACustardSetsAndNeedNotBoil(t *testing.T) {
 	}
 	q := PlanRequest{Custard: true, BareEgg: true}
 	if now := q.unmet(clockState{set: 1, hottest: 96}); now.irreversible() == 0 {
-		t.Errorf("at 96 C it says %v", now.words())
+		t.Errorf("at 96 C it says %v", q.words(now))
 	}
 }
 

@@ -19,6 +19,7 @@ type PlanRequest struct {
 	MushMin    float64 `json:"mush_min,omitempty"`
 	NoStarch   bool    `json:"no_starch,omitempty"`   // nothing has to set
 	CrispBase  bool    `json:"crisp_base,omitempty"`  // the baker goes by the base: it must be crisp
+	AimColour  float64 `json:"aim_colour,omitempty"`  // of the top, by its clock; left out: 0.9
 	UsualC     float64 `json:"usual_c,omitempty"`     // the usual oven for such a dessert, without a fan; left out: 180
 	CutBelowC  float64 `json:"cut_below_c,omitempty"` // of the middle, when it is ready to cut; left out: spooned at 80
 	PushUnder  bool    `json:"push_under,omitempty"`  // a pandowdy: after about two thirds
@@ -92,6 +93,7 @@ func CheckPlan(q PlanRequest) error {
 	f.AmongOrNone("", "/heating", q.Heating, kiln.Heatings)
 	f.Range("/tender_min", q.TenderMin, 0, 600, "min")
 	f.Range("/mush_min", q.MushMin, 0, 1200, "min")
+	f.Range("/aim_colour", q.AimColour, 0, burntTop, "")
 	f.Range("/usual_c", q.UsualC, 0, 250, "C")
 	f.Range("/cut_below_c", q.CutBelowC, 0, 95, "C")
 	f.In("", "/off_by_c", q.OffByC, kiln.GiveOrTakeBounds)
@@ -146,7 +148,7 @@ func (q PlanRequest) propose(ctx context.Context, x *running) (p *Plan, err erro
 func (q PlanRequest) given(x *running) *Plan {
 	unmet, more := q.unmet(x.state()), q.moreMinutes(x)
 	p := q.outcome(x)
-	p.Unmet, p.MoreMin = unmet.words(), more
+	p.Unmet, p.MoreMin = q.words(unmet), more
 	p.ColdStart = q.coldStart()
 	return p
 }

@@ -182,3 +182,35 @@ func BenchmarkPropose(b *testing.B) {
 		}
 	}
 }
+
+// A top is as brown as it is wanted, and a base that must be crisp is.
+func TestATopIsAsBrownAsItIsWanted(t *testing.T) {
+	first, was := 0.0, 0.0
+	for _, want := range []string{"pale", "golden", "deep", "dark"} {
+		r := desserts()["crisp"]
+		r.Topping.Colour = want
+		a := planOf(t, r, Setting{})
+		if c := a.Plan.Answer.End.Colour; c < was || !a.Verdict.Right {
+			t.Errorf("%s: colour %.2f after %.2f, %s", want, c, was, a.Verdict.Summary)
+		} else if was = c; first == 0 {
+			first = c
+		}
+	}
+	if was < first+0.3 {
+		t.Errorf("dark is %.2f, and pale %.2f", was, first)
+	}
+	r := desserts()["pie"]
+	soft := planOf(t, r, Setting{})
+	base := *r.Base
+	base.Crisp = true
+	r.Base = &base
+	crisp := planOf(t, r, Setting{})
+	if crisp.Plan.Answer.End.Base < crispFrom && len(crisp.Plan.Unmet) == 0 ||
+		crisp.Plan.Answer.End.Base <= soft.Plan.Answer.End.Base {
+		t.Errorf("crisp: base %.2f, soft: %.2f", crisp.Plan.Answer.End.Base, soft.Plan.Answer.End.Base)
+	}
+	short := planOf(t, r, Setting{Stages: []Stage{{Minutes: 40, OvenC: 180}}})
+	if text := short.Verdict.Summary.String(); !strings.Contains(text, "not crisp") {
+		t.Errorf("a soft base: %s", text)
+	}
+}

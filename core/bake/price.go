@@ -26,6 +26,15 @@ const (
 	mushSpan   = 0.5 // from there
 )
 
+// aimColours are the colours that a baker may want, by the colour clock. Working figures.
+var aimColours = map[string]float64{"pale": 0.65, "golden": aimColour, "deep": 1.25, "dark": 1.7}
+
+// nearAim is the share of a brown colour that is wanted which a top needs.
+const nearAim = 0.9
+
+// darkerBy is how much darker than it is wanted a top may be before that has its price.
+const darkerBy = 0.3
+
 // The usual ovens of the styles, C. Working figures.
 const (
 	usualC       = 180.0 // crumbles, crisps, and what else is not reported
@@ -94,12 +103,19 @@ func (q *PlanRequest) wants(s clockState, hot float64) float64 {
 	if q.Bake.Topping == nil {
 		return sum
 	}
-	l := math.Log2(max(s.colour, 0.02) / aimColour)
+	aim := cmp.Or(q.AimColour, aimColour)
+	l := math.Log2(max(s.colour, 0.02) / aim)
 	perDoubling := perDarker
 	if l < 0 {
 		perDoubling = perPaler
 	}
-	return sum + perDoubling*l*l + perPale*max(0, paleBelow-s.colour) + perDark*max(0, s.colour-goldenTo)
+	return sum + perDoubling*l*l + perPale*max(
+		0,
+		paleBelow-s.colour,
+	) + perDark*max(
+		0,
+		s.colour-max(goldenTo, aim+darkerBy),
+	)
 }
 
 // priced is what a bake falls short by, and what it costs.

@@ -202,7 +202,7 @@ func (q PlanRequest) try(ctx context.Context, w remedy, courses []course) (Remed
 		c.at.minute,
 		c.ovenC,
 		unmet == 0,
-		unmet.words(),
+		q.words(unmet),
 		q.results(c.at, c.at.minute),
 		q.stages(c),
 		nil,

@@ -57,12 +57,20 @@ func (m faultSet) irreversible() faultSet {
 	return m & (topDark | baseBurnt | curdled | juiceGone | fruitGone)
 }
 
-func (m faultSet) words() []message.Message {
+// words are the clocks that are not right in words, for what this plan asks of them.
+func (q *PlanRequest) words(m faultSet) []message.Message {
 	out := []message.Message{}
 	for i, w := range faultWords {
-		if m>>i&1 == 1 {
-			out = append(out, w)
+		if m>>i&1 == 0 {
+			continue
 		}
+		switch fault := faultSet(1 << i); {
+		case fault == baseRaw && q.CrispBase:
+			w = message.New("the base is not crisp")
+		case fault == topPale && q.AimColour > aimColour:
+			w = message.New("the top is paler than you want it")
+		}
+		out = append(out, w)
 	}
 	return out
 }
@@ -88,7 +96,7 @@ func (q *PlanRequest) shortfalls(s clockState) (by shortfalls) {
 	by[2] = under(s.fruit, leastTender*q.TenderMin)
 	if q.Bake.Topping != nil { // bare fruit stays too wet to brown
 		if !q.Custard { // its top may be pale
-			by[3] = under(s.colour, paleLimit(s.late))
+			by[3] = under(s.colour, q.leastColour(s.late))
 		}
 		by[4] = over(s.colour, burntTop)
 	}
@@ -112,6 +120,15 @@ func (q *PlanRequest) shortfalls(s clockState) (by shortfalls) {
 	return by
 }
 
+// leastColour is the least that a top may have: not pale, and near to what is wanted where that is browner than usual.
+func (q *PlanRequest) leastColour(late bool) float64 {
+	least := paleLimit(late)
+	if q.AimColour > aimColour {
+		least = max(least, nearAim*q.AimColour)
+	}
+	return least
+}
+
 // TopLimits are the least and the most colour that a top may have: 0 and infinity where it may have any.
 func (q *PlanRequest) TopLimits() (least, most float64) {
 	if q.Bake.Topping == nil {
@@ -120,7 +137,7 @@ func (q *PlanRequest) TopLimits() (least, most float64) {
 	if q.Custard {
 		return 0, burntTop
 	}
-	return paleLimit(q.LateMin > 0), burntTop
+	return q.leastColour(q.LateMin > 0), burntTop
 }
 
 // bubblesC is the temperature at which a baker sees the middle bubble.

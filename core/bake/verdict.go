@@ -228,7 +228,8 @@ func (a *DessertAnswer) summarise(q PlanRequest, entered bool) {
 		v.Mend = a.minutesMore(q, v.MoreMin)
 		v.Summary = message.New("Just short, {n} min more: {wrong}.", message.Count(v.MoreMin), message.Part(wrong))
 	case v.Level == Right:
-		if v.Expected.Top != darkTop { // no plan has to mend that, and nobody wishes for it
+		if v.Expected.Top != darkTop ||
+			q.AimColour > goldenTo { // it is wanted so, or no plan has to mend that, and nobody wishes for it
 			v.Summary = message.New("Comes out right: {what}.", message.Part(a.comesOut(true)))
 			return
 		}

@@ -17,9 +17,13 @@ var (
 		message.Choose("tart", "tart"), message.Choose("standard", "usual"), message.Choose("sweet", "sweet"),
 		message.Choose("savoury", "savoury"),
 	}.Usually("standard")
-	StyleNames    = message.Words(larder.Styles.Keys()...)
-	FatStates     = message.Words("cold", "soft", "melted")
-	Crumbs        = message.Words("fine", "chunks")
+	StyleNames = message.Words(larder.Styles.Keys()...)
+	FatStates  = message.Words("cold", "soft", "melted")
+	Crumbs     = message.Words("fine", "chunks")
+	TopColours = message.Choices{
+		message.Choose("pale", "pale golden"), message.Choose("golden", "golden"), message.Choose("deep", "deep golden"),
+		message.Choose("dark", "dark"),
+	}.Usually("golden")
 	Tools         = message.Words("fingers", "grater", "fork", "mixer", "processor")
 	FruitSizes    = message.Words("small", "medium", "large").Usually("medium")
 	PrecookPlaces = message.Words("hob", "oven", microwave).Usually("hob")

@@ -109,8 +109,10 @@ type ToppingInput struct {
 	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
 	Fat         string             `json:"fat,omitempty"` // in the place of butter, by its pure fat
 	// cold, soft or melted; left out: as the recipe is usually made
-	FatState string   `json:"fat_state,omitempty"`
-	Crumb    string   `json:"crumb,omitempty"`     // fine or chunks
+	FatState string `json:"fat_state,omitempty"`
+	Crumb    string `json:"crumb,omitempty"` // fine or chunks
+	// Colour is how brown the top is wanted: pale, golden, deep or dark; left out: golden.
+	Colour   string   `json:"colour,omitempty"`
 	GapShare *float64 `json:"gap_share,omitempty"` // left open for steam; left out: the table's
 	Layers   int      `json:"layers,omitempty"`    // the topping lies in so many, fruit between; left out: the table's
 	// Tool is what it is worked with: fingers, grater, fork, mixer or processor; left out: as the recipe says.
@@ -142,6 +144,7 @@ type BaseInput struct {
 	Key         string             `json:"key"`
 	ThicknessMM float64            `json:"thickness_mm,omitempty"` // left out: the table's
 	ParBaked    bool               `json:"par_baked,omitempty"`    // before the fruit goes in
+	Crisp       bool               `json:"crisp,omitempty"`        // it must be crisp: the baker goes by the base
 	EggSeal     bool               `json:"egg_seal,omitempty"`     // brushed inside with egg, so that it soaks less
 	BakersPct   map[string]float64 `json:"bakers_pct,omitempty"`
 }

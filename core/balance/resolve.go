@@ -282,6 +282,7 @@ func (d *dessert) oneTopping(asked ToppingInput, where string, f *fault.Faults) 
 	}
 	f.AmongOrNone(where, "/fat_state", asked.FatState, FatStates)
 	f.AmongOrNone(where, "/crumb", asked.Crumb, Crumbs)
+	f.AmongOrNone(where, "/colour", asked.Colour, TopColours)
 	f.AmongOrNone(where, "/tool", asked.Tool, Tools)
 	f.RangeAt(where, "/bowl_ml", asked.BowlML, 0, 30000, "ml")
 	optional(asked.GapShare, where+"/gap_share", 0, 0.9, "", f)

@@ -48,6 +48,7 @@ var Lists = map[string]message.Choices{
 	"style":          balance.StyleNames,
 	"fat_state":      balance.FatStates,
 	"crumb":          balance.Crumbs,
+	"top_colour":     balance.TopColours,
 	"tool":           balance.Tools,
 	"macerated":      filling.Macerated,
 	"cover":          bake.Covers,

@@ -169,8 +169,8 @@ func TestABakeOfNoTimeIsPlanned(t *testing.T) {
 	}
 }
 
-// The steps are those of the plan: a base is par-baked at its own heat and in its own minutes, covers and heats change
-// when they do, a custard is looked at for its tremble, and a topping that is melted has nothing to firm up.
+// The steps are those of the plan. A base is par-baked at its own heat and in its own minutes; covers and heats change
+// when they do. A custard is looked at for its tremble, and a topping that is melted has nothing to firm up.
 func TestTheStepsAreThePlans(t *testing.T) {
 	steps := func(change func(*bake.DessertRequest)) map[string]day.Step {
 		q, a := dessert(t, change)
@@ -195,14 +195,24 @@ func TestTheStepsAreThePlans(t *testing.T) {
 			q.Request.Base = &balance.BaseInput{Key: key, ParBaked: true}
 		}
 	}
-	reads("a shell", steps(par("shortcrust")), "Heat the oven to 190 C", "Par-bake the base, 25 min", "Take the weights out of the base")
+	reads(
+		"a shell",
+		steps(par("shortcrust")),
+		"Heat the oven to 190 C",
+		"Par-bake the base, 25 min",
+		"Take the weights out of the base",
+	)
 	crumbs := steps(par("crumb_crust"))
 	reads("a crust of crumbs", crumbs, "Heat the oven to 170 C", "Par-bake the base, 10 min")
 	if _, weighted := crumbs["Take the weights out of the base"]; weighted {
 		t.Error("a crust of crumbs has weights on it")
 	}
 	foil := steps(func(q *bake.DessertRequest) {
-		q.Setting.Stages = []bake.Stage{{Minutes: 15, OvenC: 200, Cover: "foil"}, {Minutes: 30, OvenC: 180}, {Minutes: 10, OvenC: 180, Cover: "foil"}}
+		q.Setting.Stages = []bake.Stage{
+			{Minutes: 15, OvenC: 200, Cover: "foil"},
+			{Minutes: 30, OvenC: 180},
+			{Minutes: 10, OvenC: 180, Cover: "foil"},
+		}
 	})
 	reads("foil", foil, "Take the foil off", "Turn the oven down to 180 C", "Put foil on")
 	custard := steps(func(q *bake.DessertRequest) {

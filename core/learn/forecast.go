@@ -192,8 +192,8 @@ func (v *outlook) forecast() Forecast {
 // working figure.
 const asGood = 2.0 / 3
 
-// lead chooses the word that a forecast leads with, so that nothing is said twice in two ways. That is the verdict's
-// where it is the word of the most likely figure, or as good as the word with the highest chance; else it is the latter.
+// lead chooses the word that a forecast leads with, so that nothing is said twice in two ways. That is the verdict's,
+// where it is the word of the most likely figure or as good as the word with the highest chance. Else it is the latter.
 func (c *Chances) lead(scale []string, verdict string) {
 	best := slices.Index(c.P, slices.Max(c.P))
 	c.Word = scale[best]

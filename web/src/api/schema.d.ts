@@ -1802,6 +1802,8 @@ export interface components {
                 thickness_mm?: number;
                 /** @description Before the fruit goes in */
                 par_baked?: boolean;
+                /** @description It must be crisp: the baker goes by the base */
+                crisp?: boolean;
                 /** @description Brushed inside with egg, so that it soaks less */
                 egg_seal?: boolean;
                 /** @description Changes to the recipe by ingredient; 0 leaves one out */
@@ -2773,6 +2775,11 @@ export interface components {
             fat_state?: "" | "cold" | "soft" | "melted";
             /** @enum {string} */
             crumb?: "" | "fine" | "chunks";
+            /**
+             * @description How brown the top is wanted; left out: golden
+             * @enum {string}
+             */
+            colour?: "" | "pale" | "golden" | "deep" | "dark";
             /**
              * Format: double
              * @description Left open for steam; left out: the table's
@@ -4668,7 +4675,7 @@ export interface components {
             usual?: boolean;
         };
         /** @enum {string} */
-        ChoiceName: "amount" | "band" | "base_told" | "basis" | "cover" | "crumb" | "cup" | "decimal" | "dial" | "diet" | "dough" | "eggs" | "english" | "fat" | "fat_state" | "finish_time" | "fruit_size" | "fruit_told" | "fuel" | "greasing" | "heat" | "heating" | "juice_told" | "lengths" | "limit" | "macerated" | "portion" | "precook" | "question" | "serve" | "shape" | "shelf" | "spoon" | "style" | "sweetness" | "sweetness_told" | "tool" | "top_told" | "topping_fat" | "topping_sugar" | "weights" | "wind";
+        ChoiceName: "amount" | "band" | "base_told" | "basis" | "cover" | "crumb" | "cup" | "decimal" | "dial" | "diet" | "dough" | "eggs" | "english" | "fat" | "fat_state" | "finish_time" | "fruit_size" | "fruit_told" | "fuel" | "greasing" | "heat" | "heating" | "juice_told" | "lengths" | "limit" | "macerated" | "portion" | "precook" | "question" | "serve" | "shape" | "shelf" | "spoon" | "style" | "sweetness" | "sweetness_told" | "tool" | "top_colour" | "top_told" | "topping_fat" | "topping_sugar" | "weights" | "wind";
         SettingSwitch: {
             /** @enum {string} */
             key: "english" | "decimal" | "weights" | "heat" | "lengths" | "cup" | "spoon" | "eggs";

@@ -53,8 +53,8 @@ function drop(i: number) {
     </p>
     <ul v-if="p.remedies.length" class="ways" data-testid="remedies">
       <li v-for="w in p.remedies" :key="w.code">
-        <strong>{{ w.name }}</strong>, {{ heat(w.oven_c) }}, {{ integer(w.minutes) }} min:
-        {{ w.settles ? 'fixes it' : w.unmet.join('; ') }}
+        <strong>{{ w.name }}</strong>, {{ heat(w.oven_c) }}:
+        {{ w.settles ? `fixes it (${w.result})` : w.unmet.join('; ') }}
         <button
           v-if="w.change"
           class="plain"
@@ -106,6 +106,15 @@ function drop(i: number) {
         :testid="`cover-${i}`"
         @update:model-value="(c) => change(i, { cover: c })"
       />
+      <label v-if="s.cover && s.cover !== 'none'" class="tick wide"
+        ><input
+          type="checkbox"
+          :checked="s.tight"
+          :data-testid="`tight-${i}`"
+          @change="change(i, { tight: !s.tight || undefined })"
+        />
+        Crimped all round</label
+      >
     </div>
     <span class="acts">
       <button v-if="own" class="push" data-testid="propose" @click="plan.propose()">Propose again</button>

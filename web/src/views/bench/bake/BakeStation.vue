@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import AmountField from '@/ui/AmountField.vue'
+import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import RemarkList from '@/ui/RemarkList.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import BakeAlternatives from './BakeAlternatives.vue'
@@ -104,6 +105,18 @@ const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station =
     </div>
     <p v-for="u in plan.answer?.asks" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
     <BakePlan />
+    <div v-if="plan.answer?.bake.topping" class="field">
+      <span class="label">Colour of the top</span>
+      <ChoiceButtons
+        of="top_colour"
+        :model-value="dessert.draft!.request.topping.colour"
+        label="Colour of the top"
+        testid="top-colour"
+        @update:model-value="
+          (c) => dessert.change('the colour of the top', (d) => (d.request.topping.colour = c))
+        "
+      />
+    </div>
     <div class="field">
       <span class="label">Filling temperature</span>
       <div class="choice" role="group" aria-label="Filling temperature">

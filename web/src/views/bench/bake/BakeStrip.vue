@@ -287,7 +287,7 @@ function keyPoint(e: KeyboardEvent) {
         </svg>
       </div>
       <p v-if="forecast?.top_spread" class="spread" data-testid="top-spread">
-        <span class="small">Top at the end</span>
+        <span class="small">Top when you take it out</span>
         <span class="shades">
           <span
             v-for="(s, i) in forecast.top_spread"

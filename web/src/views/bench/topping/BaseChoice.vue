@@ -59,6 +59,20 @@ const row = computed(() => kitchen.base.get(request.value.base?.key ?? 'none'))
       <label class="tick"
         ><input
           type="checkbox"
+          :checked="request.base.crisp"
+          data-testid="base-crisp"
+          @change="
+            dessert.change(
+              'the base',
+              (d) => d.request.base && (d.request.base.crisp = !d.request.base.crisp || undefined),
+            )
+          "
+        />
+        The base must be crisp</label
+      >
+      <label class="tick"
+        ><input
+          type="checkbox"
           :checked="request.base.egg_seal"
           data-testid="egg-seal"
           @change="
