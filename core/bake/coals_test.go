@@ -1,6 +1,8 @@
 package bake
 
 import (
+	"slices"
+	"strings"
 	"testing"
 
 	"mabbin/core/balance"
@@ -33,6 +35,10 @@ func TestNoFoilOverCoals(t *testing.T) {
 			if w.Key == "foil" || w.Key == "fan" {
 				t.Errorf("%s: what if %s", name, w.Key)
 			}
+		}
+		if text := stepOf(a, "bake"); strings.Contains(text, "tray") || slices.ContainsFunc(a.Balance.Checks,
+			func(d balance.Doing) bool { return d.Code == "tray" }) {
+			t.Errorf("%s: a tray over coals: %s", name, text)
 		}
 		t.Logf("%s: %s", name, a.Plan.Words())
 	}

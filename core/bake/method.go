@@ -18,6 +18,9 @@ func (a *DessertAnswer) describe(r balance.Request, s Setting) {
 		step := &b.Method[i]
 		switch step.Code {
 		case "bake":
+			if s.Fire == nil {
+				step.Text = message.Sentences(message.New("Put a tray under it."), step.Text)
+			}
 			step.Text = message.Sentences(
 				step.Text,
 				message.New("Start checking at {look} min.", message.Number(p.CheckFrom, 0)),
@@ -34,6 +37,9 @@ func (a *DessertAnswer) describe(r balance.Request, s Setting) {
 				step.Text = p.restText()
 			}
 		}
+	}
+	if s.Fire != nil { // a pot over coals has no tray under it
+		b.Checks = slices.DeleteFunc(b.Checks, func(d balance.Doing) bool { return d.Code == "tray" })
 	}
 	b.Remarks = slices.DeleteFunc(b.Remarks, func(x balance.Remark) bool { return a.disproves(r, x) })
 	if x, ok := leavening(b, s.AltitudeM); ok {

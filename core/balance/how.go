@@ -29,8 +29,11 @@ func howDough(t larder.Topping, x topping.Sized) message.Message {
 	switch t.Family {
 	case "biscuit":
 		schedule := message.New("Drop it by the spoonful, with gaps for the steam.")
-		if stiffness := x.Read().Dough; stiffness == topping.Rolls || stiffness == topping.Crumbles {
+		switch x.Read().Dough {
+		case topping.Rolls:
 			schedule = message.New("Pat or roll it out and cut; press the scraps together once.")
+		case topping.Crumbles:
+			schedule = message.New("Crumble it over the fruit in pieces of different sizes.")
 		}
 		rub := message.New("Rub the cold fat into the dry ingredients until it looks like coarse crumbs.")
 		if byOil(x) {

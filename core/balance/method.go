@@ -31,7 +31,7 @@ func (p *plan) method(s candidate) []Doing {
 	}
 	m.makeTopping(true)
 	m.finish("before")
-	m.step("bake", false, message.New("Bake it on a tray."), p.doneWhen())
+	m.step("bake", false, p.doneWhen())
 	for i := range p.late {
 		m.step("late", false, p.book.New(
 			"Put the {topping} on for the last minutes only: any earlier, its sugar burns.",

@@ -171,3 +171,15 @@ func TestWhatIsScrapedIsWhatIsInTheBowl(t *testing.T) {
 	}
 	t.Errorf("%.0f g are in the bowl, and the method says\n%s", in, text)
 }
+
+// A biscuit that is too dry to roll is crumbled over the fruit.
+func TestACrumblyBiscuitIsCrumbled(t *testing.T) {
+	for key, want := range map[string]string{
+		"biscuit_crumbly": "Crumble it over the fruit", "biscuit_rolled": "Pat or roll it out", "biscuit_drop": "by the spoonful",
+	} {
+		_, text := methodOf(t, func(r *Request) { r.Style, r.Topping.Key = "cobbler", key })
+		if !strings.Contains(text, want) {
+			t.Errorf("%s: no %q in %s", key, want, text)
+		}
+	}
+}

@@ -97,6 +97,18 @@ func aboutSafety(p *plan, _ candidate, a *Answer, out *[]Remark) {
 			message.New("Set it on a dry board or rack, and never take it from the freezer into a hot oven."),
 		)
 	}
+	if p.req.Dish.Material == "cast_iron" {
+		remark(out, "hot_handle", Caution, AtBake,
+			message.New("The handle of an iron pan is as hot as the oven, long after it is out."),
+			message.Message{},
+			message.New("Leave a cloth over the handle."))
+	}
+	if p.greasing() == greaseSling {
+		remark(out, "paper_heat", Caution, AtBake,
+			message.New("Baking paper chars, and can catch fire."),
+			message.Message{},
+			message.New("Trim what stands up over the rim, keep it from the element, and stay below the heat on its pack."))
+	}
 	if hasIngredient(a.Ticket, "honey") {
 		remark(out, "honey_infants", Caution, AtBake,
 			message.New("No honey for infants under 12 months, baked or not."),

@@ -30,6 +30,11 @@ func TestRemarksSayWhatIsThere(t *testing.T) {
 			[]string{"headspace_limits", "thermal_shock", "hot_syrup"},
 			[]string{"boils_over", "set_off_style"},
 		},
+		"an iron pan, lined with paper": {
+			func(r *Request) { r.Dish.Material, r.Greasing = "cast_iron", "sling" },
+			[]string{"hot_handle", "paper_heat"},
+			nil,
+		},
 		"quince": {
 			func(r *Request) { r.Fruits[0].Key = "quince" },
 			[]string{"precook_required", "browns_in_air"},

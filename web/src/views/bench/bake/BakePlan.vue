@@ -4,7 +4,7 @@ import type { Stage } from '@/api/client'
 import ForecastLine from './ForecastLine.vue'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import AmountField from '@/ui/AmountField.vue'
-import { degrees, heat, integer, warmth } from '@/format/amounts'
+import { degrees, heat, warmth } from '@/format/amounts'
 import { outside, usePlan } from '@/stores/usePlan'
 
 /** The stages, what they come to as a range, and what would settle clocks that fight. */
