@@ -97,6 +97,24 @@ func TestToolsAndLighterWays(t *testing.T) {
 	reads(t, ctx, id("line-dry-dark_brown_sugar"), "Dark brown sugar")
 }
 
+// What bakers do about frozen fruit is shown with its minutes, and taken by a touch: with fewer minutes to the boil, the
+// card's own do.
+func TestFrozenFruit(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, openCard(url, "Freezer cherry crisp"), click(id("station-bake")), click(id("disagree-cover")))
+	reads(t, ctx, id("verdict"), "the middle does not bubble")
+	for _, way := range []string{"as_it_is", "stand", "thaw", "warm", "wider"} {
+		reads(t, ctx, id("way-frozen-"+way), "bubbles after")
+	}
+	do(t, ctx, click(id("way-frozen-thaw")),
+		WaitVisible(CSS(`[data-testid="way-frozen-thaw"][aria-pressed="true"]`)))
+	reads(t, ctx, id("verdict"), "Comes out right")
+	do(t, ctx, click(id("undo")))
+	reads(t, ctx, id("verdict"), "the middle does not bubble")
+}
+
 // Over coals: the ring is drawn, two pots share the coals between them, lumps go by the eye, and nothing is covered.
 func TestOverCoals(t *testing.T) {
 	t.Parallel()

@@ -5,6 +5,7 @@ import (
 	"errors"
 	"maps"
 	"math"
+	"slices"
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
@@ -15,7 +16,7 @@ import (
 
 // Alternative is one way of doing what bakers disagree about, with what it comes to for this dessert in this oven.
 type Alternative struct {
-	Question string          `json:"question"` // fat, tool, ratio, crumb, coverage, base, cover, sugar or lighter
+	Question string          `json:"question"` // fat, tool, ratio, crumb, coverage, base, cover, sugar, lighter or frozen
 	Key      string          `json:"key"`
 	Name     message.Message `json:"name"`
 	Chosen   bool            `json:"chosen"`
@@ -32,9 +33,10 @@ type Alternative struct {
 	Colour   float64         `json:"colour"`
 	Base     float64         `json:"base"`
 	Set      float64         `json:"set"`
-	// Request and Stages are the dessert's, changed to this way.
-	Request balance.Request `json:"request"`
-	Stages  []Stage         `json:"stages"`
+	// Request, FillingC and Stages are the dessert's, changed to this way.
+	Request  balance.Request `json:"request"`
+	FillingC *float64        `json:"filling_c,omitempty"`
+	Stages   []Stage         `json:"stages"`
 }
 
 // option is a school with what it changes.
@@ -95,19 +97,29 @@ func Alternatives(ctx context.Context, q DessertRequest) ([]Alternative, error) 
 		p := planFor(x.Request, a, x.Setting)
 		b := bakeThrough(&p.Bake, x.Setting.Stages)
 		s := w.Alternative
-		s.Request, s.Stages = x.Request, x.Setting.Stages
+		s.Request, s.FillingC, s.Stages = x.Request, x.Setting.FillingC, x.Setting.Stages
 		s.Request.Own = own
 		s.FatPct, s.SugarPct, s.Set = a.Topping.Texture.FatPct, a.SugarPct, a.Set.Score
 		s.FatG, s.SugarG = inPortion(a, x.Request.Own)
 		end := b.end()
 		s.SteamG, s.Colour, s.Base = end.SteamedOffG, end.Colour, end.Base
-		if e := b.e.MiddleBubbles; e != nil {
-			s.Minutes = *e
-		}
+		s.Minutes = b.bubblesAt(w.Question == "frozen")
 		s.Effect = s.effect()
 		out = append(out, s)
 	}
 	return out, nil
+}
+
+// bubblesAt is when the middle bubbles, min; longer says that it is waited for past the end, in the last stage. 0: it
+// does not.
+func (x *running) bubblesAt(longer bool) float64 {
+	if longer {
+		x.curves = nil
+		for minute := math.Ceil(x.c.now / 60); x.e.MiddleBubbles == nil && minute < longest; minute++ {
+			x.until(minute)
+		}
+	}
+	return or(x.e.MiddleBubbles, 0)
 }
 
 // inPortion is the fat and the sugar of one portion, g.
@@ -145,6 +157,8 @@ func (s Alternative) effect() message.Message {
 		all = []message.Message{lumps, steam}
 	case "coverage":
 		all = []message.Message{steam, bubbles}
+	case "frozen":
+		all = []message.Message{bubbles}
 	case "base":
 		base := message.New("base {n} (1 = crisp)", message.Number(s.Base, 1))
 		all = []message.Message{base, bubbles}
@@ -200,7 +214,67 @@ func ways(q DessertRequest) []option {
 	add("sugar", "none", "none: all sweetness in the topping", "sharp below, less juice", sugar != nil && *sugar == 0,
 		func(x *DessertRequest) { x.Request.SugarG = gap(0) })
 	lighterWays(q.Request, t, add)
+	if slices.ContainsFunc(q.Request.Fruits, func(f balance.FruitInput) bool { return f.Frozen }) {
+		frozenWays(q, add)
+	}
 	return out
+}
+
+// What is done about frozen fruit. Working figures.
+const (
+	standsMin = 60.0 // with its sugar
+	thawedC   = 6.0  // overnight in a fridge
+	warmedC   = 60.0 // in a pan, until it is loose
+)
+
+// frozenWays are what bakers do about frozen fruit: ice takes as much heat as it does to boil the same fruit from room
+// temperature.
+func frozenWays(q DessertRequest, add adder) {
+	m, start := q.Request.Macerate, q.Setting.FillingC
+	asItIs := (m == nil || m.Minutes == 0) && start == nil
+	add(
+		"frozen",
+		"as_it_is",
+		"straight from the freezer",
+		"least work, the longest bake",
+		asItIs,
+		func(x *DessertRequest) {
+			x.Request.Macerate, x.Setting.FillingC = nil, nil
+		},
+	)
+	stands := m != nil && m.Minutes > 0 && start == nil
+	add("frozen", "stand", "stand it for an hour with its sugar", "use the juice that runs out", stands,
+		func(x *DessertRequest) {
+			if x.Setting.FillingC = nil; !stands {
+				x.Request.Macerate = &balance.MacerateInput{Minutes: standsMin}
+			}
+		})
+	at := func(c float64) func(*DessertRequest) {
+		return func(x *DessertRequest) { x.Setting.FillingC = &c }
+	}
+	add(
+		"frozen",
+		"thaw",
+		"thaw it in the fridge overnight",
+		"use its juice; softer fruit",
+		start != nil && *start == thawedC,
+		at(thawedC),
+	)
+	add(
+		"frozen",
+		"warm",
+		"warm it in a pan first",
+		"stir gently: it breaks; put the topping on when the fruit is in the dish",
+		start != nil && *start == warmedC,
+		at(warmedC),
+	)
+	add("frozen", "wider", "a dish half as wide again", "the same fruit lies shallower", false, func(x *DessertRequest) {
+		a, err := balance.Solve(x.Request)
+		if err == nil {
+			x.Request.WeighedFruitG = &a.FruitG
+		}
+		x.Request.Dish = x.Request.Dish.Wider(wider)
+	})
 }
 
 // Lighter variants: how much of each is left. Working figures.

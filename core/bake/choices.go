@@ -10,8 +10,17 @@ var Covers = message.Choices{
 
 // Questions are those that have more than one answer, as their alternatives are compared.
 var Questions = message.Choices{
-	message.Choose("fat", "Fat in the topping"), message.Choose("tool", "How to mix"),
-	message.Choose("ratio", "Crumble ratio"), message.Choose("crumb", "Size of crumb"),
-	message.Choose("coverage", "Coverage"), message.Choose("base", "The base"), message.Choose("cover", "Cover"),
-	message.Choose("sugar", "Sugar in the fruit"), message.Choose("lighter", "Lighter"),
+	message.Choose("fat", "Fat in the topping"),
+	message.Choose("tool", "How to mix"),
+	message.Choose("ratio", "Crumble ratio"),
+	message.Choose("crumb", "Size of crumb"),
+	message.Choose("coverage", "Coverage"),
+	message.Choose("base", "The base"),
+	message.Choose("cover", "Cover"),
+	message.Choose(
+		"sugar",
+		"Sugar in the fruit",
+	),
+	message.Choose("lighter", "Lighter"),
+	message.Choose("frozen", "Frozen fruit"),
 }

@@ -3,7 +3,6 @@ package bake
 import (
 	"context"
 	"errors"
-	"math"
 	"slices"
 	"sync"
 
@@ -101,10 +100,7 @@ var remedies = []remedy{
 		nil,
 	},
 	{"shallower", message.New("use a shallower dish, 1.5 times as wide"), nil, func(p *PlanRequest) {
-		d, k := p.Bake.Dish, math.Sqrt(wider)
-		d.LengthCM, d.WidthCM, d.FloorLengthCM, d.FloorWidthCM, d.MeasuredML = k*d.LengthCM, k*d.WidthCM,
-			k*d.FloorLengthCM, k*d.FloorWidthCM, 0
-		p.Bake.Dish = d
+		p.Bake.Dish = p.Bake.Dish.Wider(wider)
 	}, nil, nil},
 	{
 		"late_topping",

@@ -237,6 +237,14 @@ func (d Dish) Measured() message.Message {
 const rimCM = 4.0
 
 // Outside are the sizes of a dish as it stands in an oven, cm.
+// Wider is a dish of the same shape and depth whose opening is so many times as large.
+func (d Dish) Wider(times float64) Dish {
+	k := math.Sqrt(times)
+	d.LengthCM, d.WidthCM, d.FloorLengthCM, d.FloorWidthCM = k*d.LengthCM, k*d.WidthCM, k*d.FloorLengthCM, k*d.FloorWidthCM
+	d.MeasuredML = 0
+	return d
+}
+
 func (d Dish) Outside() (length, width float64) {
 	length, width = d.LengthCM, d.WidthCM
 	if width == 0 {

@@ -3627,7 +3627,7 @@ export interface components {
         };
         BakeAlternative: {
             /** @enum {string} */
-            question: "fat" | "tool" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar" | "lighter";
+            question: "fat" | "tool" | "ratio" | "crumb" | "coverage" | "base" | "cover" | "sugar" | "lighter" | "frozen";
             key: string;
             name: components["schemas"]["Text"];
             chosen: boolean;
@@ -3677,6 +3677,11 @@ export interface components {
             /** Format: double */
             set: number;
             request: components["schemas"]["BalanceRequest"];
+            /**
+             * Format: double
+             * @description How hot the filling goes in; left out: by what was done to the fruit
+             */
+            filling_c?: number;
             stages: components["schemas"]["Stage"][];
         };
         /** @description Minutes from the start; null: it does not happen */

@@ -40,7 +40,11 @@ const shown = computed(() =>
 )
 function choose(s: BakeAlternative) {
   if (s.question === 'cover') plan.set('the cover', s.stages)
-  else dessert.change(kitchen.word('question', s.question).toLowerCase(), (d) => (d.request = s.request))
+  else
+    dessert.change(kitchen.word('question', s.question).toLowerCase(), (d) => {
+      d.request = s.request
+      d.setting.filling_c = s.filling_c
+    })
 }
 </script>
 

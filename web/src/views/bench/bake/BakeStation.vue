@@ -144,7 +144,7 @@ const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station =
       </div>
     </div>
     <WhatIf />
-    <BakeAlternatives :questions="['cover']" />
+    <BakeAlternatives :questions="['cover', 'frozen']" />
     <RemarkList :remarks="remarks" />
   </div>
 </template>
