@@ -236,7 +236,6 @@ func (d Dish) Measured() message.Message {
 // rimCM is what a dish is larger outside than in. A working figure.
 const rimCM = 4.0
 
-// Outside are the sizes of a dish as it stands in an oven, cm.
 // Wider is a dish of the same shape and depth whose opening is so many times as large.
 func (d Dish) Wider(times float64) Dish {
 	k := math.Sqrt(times)
@@ -245,6 +244,7 @@ func (d Dish) Wider(times float64) Dish {
 	return d
 }
 
+// Outside are the sizes of a dish as it stands in an oven, cm.
 func (d Dish) Outside() (length, width float64) {
 	length, width = d.LengthCM, d.WidthCM
 	if width == 0 {

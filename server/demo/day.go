@@ -116,6 +116,10 @@ var prices = map[larder.Kind]map[string]float64{
 		"bicarbonate":       4.2,
 		"buttermilk":        2.2,
 		"heavy_cream":       5.2,
+		"soured_cream":      4.8,
+		"whole_milk":        1.2,
+		"cider":             3.4,
+		"shortcrust_pastry": 5.1,
 		"lemon_juice":       6,
 	},
 }

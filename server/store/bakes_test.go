@@ -33,7 +33,7 @@ func TestTheLogIsSearched(t *testing.T) {
 		"a word of the note":     {app.BakeFilter{Words: "tray"}, 1},
 		"a sign of a pattern":    {app.BakeFilter{Words: "%"}, 0},
 		"what came out":          {app.BakeFilter{Juice: "runny"}, 2},
-		"both":                   {app.BakeFilter{Words: "crumble", Juice: "spoonable"}, 3},
+		"both":                   {app.BakeFilter{Words: "crumble", Juice: "spoonable"}, 4},
 		"in an oven":             {app.BakeFilter{Oven: &ovens[0].ID}, 24},
 		"in an oven of nobody's": {app.BakeFilter{Oven: &uuid.UUID{}}, 0},
 	} {
