@@ -158,3 +158,16 @@ func TestTheChanceIsThatOfManyBakes(t *testing.T) {
 		}
 	}
 }
+
+// A forecast leads with the verdict's word where that is as good as the likeliest, and says what else it may be.
+func TestTheWordThatAForecastLeadsWith(t *testing.T) {
+	c := Chances{Steps: 2.2, P: []float64{0, 0.2, 0.35, 0.45, 0, 0}}
+	for verdict, want := range map[string]string{
+		"spoonable": "spoonable, but perhaps saucy or mounds", "runny": "mounds (50 %), spoonable (40 %), saucy (20 %)",
+	} {
+		c.lead(bake.JuiceWords, verdict)
+		if text := c.likeliest(bake.JuiceWords).String(); text != want {
+			t.Errorf("%s: %q, want %q", verdict, text, want)
+		}
+	}
+}

@@ -146,8 +146,12 @@ func (v *outlook) forecast() Forecast {
 		return c
 	}
 	likelyOut := v.surface.takenOut(at)
+	learnt := slices.ContainsFunc(at[:], func(x float64) bool { return math.Abs(x) > unlearnt })
 	comesOut := func(scale []string, of func(*noticed) float64, verdict string) Chances {
 		c := Chances{Steps: of(&likelyOut), P: make([]float64, len(scale))}
+		if learnt { // the verdict that is shown is by what the log has taught
+			verdict = scale[wordIndex(of(&likely), len(scale))]
+		}
 		for i := range out {
 			c.P[wordIndex(of(&out[i]), len(scale))] += 1 / float64(len(out))
 		}
@@ -191,6 +195,9 @@ func (v *outlook) forecast() Forecast {
 // asGood is the share of the highest chance from which another word is as good: the forecast can't tell them apart. A
 // working figure.
 const asGood = 2.0 / 3
+
+// unlearnt is the most that a driver is off where the log has taught nothing of a bake.
+const unlearnt = 1e-6
 
 // lead chooses the word that a forecast leads with, so that nothing is said twice in two ways. That is the verdict's,
 // where it is the word of the most likely figure or as good as the word with the highest chance. Else it is the latter.

@@ -75,14 +75,13 @@ const said = 0.15
 // with another word than the one with the highest chance, it adds how far that may be off.
 func (c *Chances) likeliest(scale []string) message.Message {
 	if best := slices.Index(c.P, slices.Max(c.P)); scale[best] != c.Word {
-		lo, hi := slices.Index(scale, c.Word), slices.Index(scale, c.Word)
+		var others []message.Message
 		for i, p := range c.P {
-			if p >= said {
-				lo, hi = min(lo, i), max(hi, i)
+			if p >= said && scale[i] != c.Word {
+				others = append(others, message.New(scale[i]))
 			}
 		}
-		return message.New("{word}, but perhaps {least} to {most}", message.Word(c.Word), message.Word(scale[lo]),
-			message.Word(scale[hi]))
+		return message.New("{word}, but perhaps {others}", message.Word(c.Word), message.Or(others...))
 	}
 	order := make([]int, len(c.P))
 	for i := range order {
