@@ -268,7 +268,7 @@ func frozenWays(q DessertRequest, add adder) {
 		start != nil && *start == warmedC,
 		at(warmedC),
 	)
-	add("frozen", "wider", "a dish half as wide again", "the same fruit lies shallower", false, func(x *DessertRequest) {
+	add("frozen", "wider", "a wider dish (1.5 times the area)", "the same fruit lies shallower", false, func(x *DessertRequest) {
 		a, err := balance.Solve(x.Request)
 		if err == nil {
 			x.Request.WeighedFruitG = &a.FruitG
