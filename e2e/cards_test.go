@@ -257,7 +257,7 @@ func TestTheGalleryOfCards(t *testing.T) {
 	do(t, ctx, click(id("seek-diet")), click(id("seek-diet-vegan")))
 	reads(t, ctx, id("no-card"), "No card matches")
 	do(t, ctx, click(id("no-card", " button")), click(id("more-Gooseberry crumble")))
-	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 973 g", "Planned result")
+	reads(t, ctx, id("versions-beside"), "Version 1", "Version 2", "Gooseberry 1027 g 974 g", "Planned result")
 	do(t, ctx, click(id("card-tags")), click(id("tag-picnic")))
 	reads(t, ctx, CSS(".el-dialog .el-select__selection"), "picnic")
 	do(t, ctx, fill(id("card-name"), "Green crumble"), click(id("rename")))

@@ -23,5 +23,5 @@ func TestCardsAreReadWithoutALine(t *testing.T) {
 	srv.(*httptest.Server).CloseClientConnections()
 	srv.(*httptest.Server).Close()
 	do(t, ctx, Navigate(url+"/cards"), WaitVisible(id("card-Plum betty")))
-	reads(t, ctx, id("card-Gooseberry crumble"), "973 g fruit", "8 portions")
+	reads(t, ctx, id("card-Gooseberry crumble"), "974 g fruit", "8 portions")
 }

@@ -106,14 +106,14 @@ const remarks = computed(() => dessert.answer?.remarks.filter((r) => r.station =
     <p v-for="u in plan.answer?.asks" :key="u" class="wrong" role="status" data-testid="unusual">{{ u }}</p>
     <BakePlan />
     <div v-if="plan.answer?.bake.topping" class="field">
-      <span class="label">Colour of the top</span>
+      <span class="label">Browning of the top</span>
       <ChoiceButtons
         of="top_colour"
         :model-value="dessert.draft!.request.topping.colour"
-        label="Colour of the top"
+        label="Browning of the top"
         testid="top-colour"
         @update:model-value="
-          (c) => dessert.change('the colour of the top', (d) => (d.request.topping.colour = c))
+          (c) => dessert.change('the browning of the top', (d) => (d.request.topping.colour = c))
         "
       />
     </div>
