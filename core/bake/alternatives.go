@@ -268,13 +268,20 @@ func frozenWays(q DessertRequest, add adder) {
 		start != nil && *start == warmedC,
 		at(warmedC),
 	)
-	add("frozen", "wider", "a wider dish (1.5 times the area)", "the same fruit lies shallower", false, func(x *DessertRequest) {
-		a, err := balance.Solve(x.Request)
-		if err == nil {
-			x.Request.WeighedFruitG = &a.FruitG
-		}
-		x.Request.Dish = x.Request.Dish.Wider(wider)
-	})
+	add(
+		"frozen",
+		"wider",
+		"a wider dish (1.5 times the area)",
+		"the same fruit lies shallower",
+		false,
+		func(x *DessertRequest) {
+			a, err := balance.Solve(x.Request)
+			if err == nil {
+				x.Request.WeighedFruitG = &a.FruitG
+			}
+			x.Request.Dish = x.Request.Dish.Wider(wider)
+		},
+	)
 }
 
 // Lighter variants: how much of each is left. Working figures.
