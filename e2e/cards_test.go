@@ -332,7 +332,6 @@ func TestOnesOwnFromTheListsOfTheBench(t *testing.T) {
 		click(id("own-like")),
 		click(id("own-like-raspberry")),
 		click(id("own-thing-keep")),
-		WaitNotPresent(id("own-thing-keep")), // it is saved
 		click(id("dish-Small stoneware")),
 		click(id("style-crisp")),
 	)
