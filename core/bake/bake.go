@@ -116,7 +116,7 @@ func newClocks(r Request, m *model) clocks {
 		c.full, c.hold = t.FullAtC, t.HoldMin*60
 	}
 	c.full = min(c.full+delayPerPct*max(0, 100*sugarOfJuice(&r)-delayFromPct), m.boil-1)
-	c.hottest = m.t[core][m.fillAt+middleCell]
+	c.hottest = m.middleC()
 	if r.Base != nil && r.Base.ParBaked {
 		c.base = baseParBaked
 	}
@@ -179,7 +179,7 @@ func (c *clocks) tick(dt float64, s Stage) {
 		rate := func(t float64) float64 { return math.Exp2((t - baseAtC) / basePer2) }
 		c.base += minutes / baseMin * (rate(c.was.lowest) + rate(m.t[core][m.baseAt])) / 2
 	}
-	c.hottest = max(c.hottest, m.t[core][m.fillAt+middleCell])
+	c.hottest = max(c.hottest, m.middleC())
 	c.now += dt
 }
 
@@ -228,7 +228,7 @@ func (c *clocks) look(e *Events, first bool) {
 	m := c.m
 	now := seen{
 		now: c.now, rim: m.t[rim][m.fillAt+middleCell], coldest: m.coldest(core, m.fillAt, m.topAt), topping: math.Inf(-1),
-		colour: c.colour[core], base: c.base, faces: m.face, middle: m.t[core][m.fillAt+middleCell],
+		colour: c.colour[core], base: c.base, faces: m.face, middle: m.middleC(),
 	}
 	if m.n > m.topAt {
 		now.topping = m.coldest(core, m.topAt, m.n)

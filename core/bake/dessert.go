@@ -55,8 +55,6 @@ type DessertAnswer struct {
 	Bake    Request        `json:"bake"` // as it was simulated
 	Tender  float64        `json:"tender_min"`
 	Mush    float64        `json:"mush_min"`
-	// Custard says that an egg custard sets it: it trembles, and need not boil.
-	Custard bool `json:"-"`
 	// LateAt is the minute at which a second topping goes on; nil without one.
 	LateAt *float64 `json:"late_at_min,omitempty"`
 	// Fire is what a camp oven wants; nil for an oven indoors.
@@ -77,7 +75,7 @@ const (
 	roomC      = 18.0
 	boiledC    = 45.0 // pre-cooked and left to cool a little
 	chilledC   = 8.0
-	thawPerMin = 800.0 // J/kg that frozen fruit takes up as it stands in its bowl; working figure
+	thawPerMin = 800.0 // J/kg that frozen fruit takes up in its bowl; working figure
 	freshC     = 16.0  // a dough that is made at the last moment
 	turns      = 5     // of steam into the ledger and back
 	agreeG     = 3.0   // the two agree
@@ -141,7 +139,6 @@ func Dessert(ctx context.Context, q DessertRequest) (*DessertAnswer, error) {
 		return nil, err
 	}
 	out.Bake.Stages = out.Plan.Stages
-	out.Custard = q.Request.Custard != nil
 	if len(q.Request.Late) > 0 {
 		at := max(0, out.Plan.Minutes-lateMin(q.Request))
 		out.LateAt = &at

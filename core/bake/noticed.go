@@ -56,12 +56,7 @@ const (
 // Observe bakes the request of a plan that Check finds nothing wrong with, whose baker looks from a minute on.
 func (q PlanRequest) Observe(checkFrom float64) Observations {
 	r := q.Bake
-	last := 0 // stage in the oven
-	for i, s := range r.Stages {
-		if s.InOven() {
-			last = i
-		}
-	}
+	last := max(0, lastInOven(r.Stages))
 	x := startPlan(&r, r.Stages[0], toppedLate(r.Stages))
 	out := minutesOf(r.Stages[:last+1])
 	n := Observations{Window: Window{MetMin: out + metFor, LostMin: out + PastPlanMin + lostFor}}
@@ -103,9 +98,9 @@ func (q PlanRequest) Observe(checkFrom float64) Observations {
 // follow goes on to a minute and notes what the middle comes to on the way.
 func (n *Observations) follow(q *PlanRequest, x *running, minute float64) {
 	for x.c.now < minute*60-1e-6 {
-		was, before := x.c.now/60, x.m.t[core][x.m.fillAt+middleCell]
+		was, before := x.c.now/60, x.m.middleC()
 		x.until(min(minute, was+1))
-		now, c := x.c.now/60, x.m.t[core][x.m.fillAt+middleCell]
+		now, c := x.c.now/60, x.m.middleC()
 		for i, level := range CrossedC {
 			if n.CrossedMin[i] == 0 && c >= level {
 				share := 1.0

@@ -203,10 +203,22 @@ func (q *PlanRequest) withMargin(stages []Stage) *running {
 	return bakeThrough(&q.Bake, lengthened(stages, kept))
 }
 
-// lengthened are stages whose last one has so many minutes more.
+// lastInOven is the last stage in an oven: what comes after it stands and cools. -1: there is none.
+func lastInOven(stages []Stage) int {
+	for i := len(stages) - 1; i >= 0; i-- {
+		if stages[i].InOven() {
+			return i
+		}
+	}
+	return -1
+}
+
+// lengthened are stages whose last one in an oven has so many minutes more.
 func lengthened(stages []Stage, minutes int) []Stage {
 	out := slices.Clone(stages)
-	out[len(out)-1].Minutes += float64(minutes)
+	if last := lastInOven(out); last >= 0 {
+		out[last].Minutes += float64(minutes)
+	}
 	return out
 }
 
@@ -223,15 +235,14 @@ func (q *PlanRequest) moreMinutes(x *running) int {
 	if now == 0 || now.irreversible() != 0 {
 		return 0
 	}
-	last, inOven := -1, 0.0
-	for i, s := range x.stages {
-		if s.InOven() {
-			last = i
-			inOven += s.Minutes
-		}
-	}
+	last, inOven := lastInOven(x.stages), 0.0
 	if last < 0 {
 		return 0
+	}
+	for _, s := range x.stages {
+		if s.InOven() {
+			inOven += s.Minutes
+		}
 	}
 	most := max(shortMin, shortShare*inOven)
 	if s := x.stages[last]; s.AddTopping && q.LateMin > 0 {
@@ -244,9 +255,7 @@ func (q *PlanRequest) moreMinutes(x *running) int {
 		if last == len(x.stages)-1 {
 			on.until(minutesOf(x.stages) + float64(n))
 		} else { // it stands after the oven: all of that comes later
-			longer := slices.Clone(x.stages)
-			longer[last].Minutes += float64(n)
-			on = bakeThrough(x.r, longer)
+			on = bakeThrough(x.r, lengthened(x.stages, n))
 		}
 		if now = q.unmet(on.state()); now == 0 {
 			return n
@@ -350,6 +359,8 @@ func (x *running) coolsTo(out, below float64, at func(*model) float64) float64 {
 }
 
 // middleC is the temperature of the middle of the filling, and meanC the mean of all of it.
+//
+//go:norace
 func (m *model) middleC() float64 { return m.t[core][m.fillAt+middleCell] }
 
 func (m *model) meanC() float64 {

@@ -39,7 +39,7 @@ func middleAt(r Request, is func(c float64) bool) (minute float64, ok bool, err 
 	x := startPlan(&r, r.Stages[0], false)
 	for minute = 1; minute <= r.Stages[0].Minutes; minute++ {
 		x.until(minute)
-		if is(x.m.t[core][x.m.fillAt+middleCell]) {
+		if is(x.m.middleC()) {
 			return minute, true, nil
 		}
 	}

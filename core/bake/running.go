@@ -157,7 +157,7 @@ func (v *Curves) mark(c *clocks, minute float64) {
 	}
 	m := c.m
 	v.Minute = append(v.Minute, minute)
-	v.MiddleC = append(v.MiddleC, m.t[core][m.fillAt+middleCell])
+	v.MiddleC = append(v.MiddleC, m.middleC())
 	v.ColdestC = append(v.ColdestC, m.coldest(core, m.fillAt, m.topAt))
 	v.RimC = append(v.RimC, m.t[rim][m.fillAt+middleCell])
 	v.SurfaceC = append(v.SurfaceC, m.face[core])

@@ -348,13 +348,7 @@ func (a *DessertAnswer) foilLate(q PlanRequest) *Mend {
 
 // minutesMore is the last stage in the oven with so many minutes more.
 func (a *DessertAnswer) minutesMore(q PlanRequest, n int) *Mend {
-	stages := slices.Clone(a.Plan.Stages)
-	for i := len(stages) - 1; i >= 0; i-- {
-		if stages[i].InOven() {
-			stages[i].Minutes += float64(n)
-			break
-		}
-	}
+	stages := lengthened(a.Plan.Stages, n)
 	return q.mended(
 		message.New("{minutes} min more", message.Count(n)),
 		bakeThrough(&q.Bake, stages),

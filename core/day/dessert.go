@@ -399,10 +399,10 @@ func (x *Alternative) cover(was, is bake.Stage, at int) {
 		return
 	}
 	if off != "" {
-		x.Touches = append(x.Touches, Touch{Kind: off + "_off", At: at, Minutes: 1, Flex: coverFlex})
+		x.Touches = append(x.Touches, Touch{Kind: off + coverOff, At: at, Minutes: 1, Flex: coverFlex})
 	}
 	if on != "" {
-		x.Touches = append(x.Touches, Touch{Kind: on + "_on", At: at, Minutes: 1, Flex: coverFlex})
+		x.Touches = append(x.Touches, Touch{Kind: on + coverOn, At: at, Minutes: 1, Flex: coverFlex})
 	}
 }
 

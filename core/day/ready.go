@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 
 	"mabbin/core/bake"
 	"mabbin/core/message"
@@ -68,7 +69,7 @@ func PlanReadyBy(o Job, a *bake.DessertAnswer, now int) ReadyBy {
 	}
 	out.ReadyAt = s.ready(0)
 	out.SpareMin = max(0, due-out.ReadyAt)
-	out.tell(s, a)
+	out.tell(s, a, o.Dessert.Request.Custard != nil)
 	if !out.InTime {
 		out.Remedy = wayOut(s, out.NotBefore-due)
 	}
@@ -157,36 +158,43 @@ var stepWords = map[string]string{
 	"push_under":  "Push the crust into the juice",
 	"add_topping": "Put the second topping on",
 	"weights_out": "Take the weights out of the base",
-
-	"foil_on":       "Put foil on",
-	"foil_off":      "Take the foil off",
-	"lid_on":        "Put the lid on",
-	"lid_off":       "Take the lid off",
-	"parchment_on":  "Put baking paper on",
-	"parchment_off": "Take the baking paper off",
-	"rim_on":        "Put foil on the rim",
-	"rim_off":       "Take the foil off the rim",
 }
 
-// otherHeat is the touch at which an oven is set to another heat.
-const otherHeat = "other_heat"
+// The touches that have their words by what they are done to: a cover, by its name before these, and the heat.
+const (
+	coverOn   = "_on"
+	coverOff  = "_off"
+	otherHeat = "other_heat"
+)
 
-// otherHeatText is what is said of it: up or down, and to which heat.
+// touchText is what is said of a touch of a bake; zero: nothing.
+func (x *Alternative) touchText(touch *Touch) message.Message {
+	if touch.Kind == otherHeat {
+		return x.otherHeatText(touch.At)
+	}
+	if c, ok := strings.CutSuffix(touch.Kind, coverOn); ok {
+		return bake.PutOn[c]
+	}
+	if c, ok := strings.CutSuffix(touch.Kind, coverOff); ok {
+		return bake.TakeOff[c]
+	}
+	return message.New(stepWords[touch.Kind])
+}
+
+// otherHeatText is what is said where the stage that begins at a minute has another heat.
 func (x *Alternative) otherHeatText(at int) message.Message {
 	from, was := 0, 0.0
-	for i, s := range x.Stages {
-		if from == at && i > 0 && s.OvenC < was {
-			return message.New("Turn the oven down to {heat}", message.OvenHeat(s.OvenC))
-		} else if from == at {
-			return message.New("Turn the oven up to {heat}", message.OvenHeat(s.OvenC))
+	for _, s := range x.Stages {
+		if from == at {
+			return bake.TurnTo(was, s.OvenC)
 		}
 		from, was = from+s.Minutes, s.OvenC
 	}
-	return message.New("Set the oven to the heat of the plan")
+	return message.Message{}
 }
 
 // tell writes down what is done when, and how it is said in a line.
-func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
+func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer, custard bool) {
 	oven := &s.p.ovens[0]
 	heat := func(at, minutes int, c float64, text message.Message) {
 		warm := oven.change(s.p.roomC, c)
@@ -212,18 +220,14 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer) {
 			}
 			for _, touch := range at.touches {
 				planned := &x.Touches[touch.touch]
-				text := message.New(stepWords[planned.Kind])
-				if planned.Kind == otherHeat {
-					text = x.otherHeatText(planned.At)
-				}
-				if !text.IsZero() {
+				if text := x.touchText(planned); !text.IsZero() {
 					r.Steps = append(r.Steps, Step{planned.Kind, touch.start, planned.Minutes, true, text})
 				}
 			}
 			if i == s.p.batches[0].lastOven {
 				r.InAt = at.start
 				look := at.start + int(a.Plan.CheckFrom)
-				r.Steps = append(r.Steps, Step{"look", look, 0, true, lookText(a.Custard)})
+				r.Steps = append(r.Steps, Step{"look", look, 0, true, lookText(custard)})
 			}
 		default:
 			if words := stepWords[t.Kind]; words != "" {

@@ -80,6 +80,9 @@ func (s *showing) bar(x Scheduled) {
 		add(LaneOven, x.Oven, x.Tier, bakeWords(x, t, way), x.Start, x.End)
 		bar.Stages, bar.Tier, bar.Option, bar.OtherOption = nil, "", "", false
 		for _, touch := range x.Touches {
+			if touch.Touch >= len(way.Touches) { // of a plan that was stored when its base had weights on it
+				continue
+			}
 			kind := way.Touches[touch.Touch].Kind
 			bar.Kind = kind
 			add(LanePerson, touch.Person, "", s.touchWords(&way.Touches[touch.Touch], x, way), touch.Start, touch.End)
@@ -122,10 +125,8 @@ func (s *showing) touchWords(touch *Touch, x Scheduled, way *Alternative) messag
 			message.OvenHeat(way.Stages[0].OvenC))
 	case "take_out":
 		return message.New("Out of {oven}, to rest: {order}", message.Text(x.Oven), order)
-	case otherHeat:
-		return message.New("{what}: {order}", message.Part(way.otherHeatText(touch.At)), order)
 	}
-	return message.New("{what}: {order}", message.Word(stepWords[touch.Kind]), order)
+	return message.New("{what}: {order}", message.Part(way.touchText(touch)), order)
 }
 
 // stack puts bars of a lane that meet below each other.

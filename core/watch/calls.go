@@ -139,20 +139,16 @@ func after(d Dessert, out float64) []Planned {
 
 // change calls what is different from one stage to the next.
 func change(call func(kind Kind, due float64, caution, text message.Message), at float64, was, is bake.Stage) {
-	if c, d := cover(was), cover(is); c != d {
+	if c, d := was.Covered(), is.Covered(); c != d {
 		if c != "" {
-			call(Uncover, at, steamOut, liftWords[c])
+			call(Uncover, at, steamOut, bake.TakeOff[c])
 		}
 		if d != "" {
-			call(Cover, at, heavy, coverWords[d])
+			call(Cover, at, heavy, bake.PutOn[d])
 		}
 	}
 	if is.OvenC != was.OvenC {
-		turn := "Turn the oven up to {heat}"
-		if is.OvenC < was.OvenC {
-			turn = "Turn the oven down to {heat}"
-		}
-		call(Heat, at, message.Message{}, message.New(turn, message.OvenHeat(is.OvenC)))
+		call(Heat, at, message.Message{}, bake.TurnTo(was.OvenC, is.OvenC))
 	}
 	if is.Shelf != was.Shelf && is.Shelf != "" {
 		call(Shelf, at, hotDish, message.New("Move it to the {shelf} shelf", message.Word(is.Shelf)))
@@ -171,30 +167,9 @@ func change(call func(kind Kind, due float64, caution, text message.Message), at
 	}
 }
 
-var (
-	liftWords = map[string]message.Message{
-		"foil":      message.New("Take the foil off"),
-		"lid":       message.New("Take the lid off"),
-		"parchment": message.New("Take the baking paper off"),
-		"rim":       message.New("Take the foil off the rim"),
-	}
-	coverWords = map[string]message.Message{
-		"foil":      message.New("Put foil on"),
-		"lid":       message.New("Put the lid on"),
-		"parchment": message.New("Put baking paper on"),
-		"rim":       message.New("Put foil around the rim"),
-	}
-	heatingWords = map[string]message.Message{
-		"":             message.New("top and bottom heat"),
-		"conventional": message.New("top and bottom heat"),
-		"fan":          message.New("fan"),
-		"bottom":       message.New("bottom heat"),
-	}
-)
-
-func cover(s bake.Stage) string {
-	if s.Cover == "none" {
-		return ""
-	}
-	return s.Cover
+var heatingWords = map[string]message.Message{
+	"":             message.New("top and bottom heat"),
+	"conventional": message.New("top and bottom heat"),
+	"fan":          message.New("fan"),
+	"bottom":       message.New("bottom heat"),
 }
