@@ -250,10 +250,7 @@ func (p *plan) wallCM() float64 {
 // prepNote is how one fruit is prepared.
 func (p *plan) prepNote(i int) message.Message {
 	piece, asked := p.filling.Pieces[i], p.req.Fruits[i]
-	cut := piece.Fruit.DefaultCutMM
-	if piece.CutMM > 0 {
-		cut = piece.CutMM
-	}
+	cut := piece.Cut()
 	var text []message.Message
 	if asked.Frozen {
 		text = append(text, message.New("frozen"))

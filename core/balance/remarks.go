@@ -56,8 +56,10 @@ func (p *plan) remarks(s candidate, a *Answer) []Remark {
 	return out
 }
 
-func remark(out *[]Remark, code string, l Level, station Station, what, why, do message.Message) {
+// remark adds a remark, which its caller may say more of.
+func remark(out *[]Remark, code string, l Level, station Station, what, why, do message.Message) *Remark {
 	*out = append(*out, Remark{Code: code, Level: l, Station: station, Text: what, Reason: why, Action: do})
+	return &(*out)[len(*out)-1]
 }
 
 func aboutHeadspace(p *plan, s candidate, a *Answer, out *[]Remark) {

@@ -87,8 +87,7 @@ func aboutPrecook(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 					message.Number(x.Fruit.TenderMin, 0),
 				),
 				p.cookFirst("Simmer it under a lid until a skewer goes in, and enter the minutes under Fruit."),
-			)
-			(*out)[len(*out)-1].About = x.Fruit.Key
+			).About = x.Fruit.Key
 		case "advised":
 			remark(
 				out,
@@ -100,8 +99,7 @@ func aboutPrecook(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 					"Raw, it makes the filling watery or stays hard.",
 				),
 				p.cookFirst("Cook it on the hob for a few minutes, and enter them under Fruit."),
-			)
-			(*out)[len(*out)-1].About = x.Fruit.Key
+			).About = x.Fruit.Key
 		}
 	}
 }
@@ -120,13 +118,7 @@ func aboutMixture(p *plan, _ candidate, _ *Answer, out *[]Remark) {
 		return
 	}
 	const much = 2.5 // times the other's minutes
-	tender := func(x filling.Piece) float64 {
-		cut := x.Fruit.DefaultCutMM
-		if x.CutMM > 0 {
-			cut = x.CutMM
-		}
-		return x.Fruit.TenderAt(cut)
-	}
+	tender := func(x filling.Piece) float64 { return x.Fruit.TenderAt(x.Cut()) }
 	slow, quick := p.filling.Pieces[0], p.filling.Pieces[0]
 	for _, x := range p.filling.Pieces[1:] {
 		if tender(x) > tender(slow) {

@@ -3,6 +3,7 @@
 package filling
 
 import (
+	"cmp"
 	"math"
 
 	"mabbin/core/larder"
@@ -145,6 +146,9 @@ func (a *added) take(w Weighed, waterPct float64) {
 	a.acid += w.G * w.Ingredient.AcidPct / 100
 }
 
+// Cut is the size of its pieces, mm: the fruit's own where none was entered.
+func (p Piece) Cut() float64 { return cmp.Or(p.CutMM, p.Fruit.DefaultCutMM) }
+
 // release is the share of its water that a piece gives up, by its state, its cut, and how many
 // minutes it was cooked before.
 func (p Piece) release(precooked float64) float64 {
@@ -155,11 +159,7 @@ func (p Piece) release(precooked float64) float64 {
 	if p.Release > 0 {
 		r = p.Release
 	}
-	cut := p.Fruit.DefaultCutMM
-	if p.CutMM > 0 {
-		cut = p.CutMM
-	}
-	cut = max(cut, thinnestCutMM)
+	cut := max(p.Cut(), thinnestCutMM)
 	// until it is tender, cooking draws what the bake would draw anyway
 	if beyond := precooked - p.Fruit.TenderAt(cut); beyond > 0 {
 		boiled := max(r, p.Fruit.ReleaseFrozen+precookedMore)
