@@ -29,41 +29,20 @@ func contradictions(q bake.DessertRequest, a *bake.DessertAnswer, f *Forecast) (
 		return false
 	}
 	if v.Right {
-		word := f.ComesOut.Juice.Word
-		note(
-			word != v.Expected.Juice,
-			"right with %s juice, and the forecast is %s %.2f",
-			v.Expected.Juice,
-			word,
-			f.ComesOut.Juice.P,
-		)
-		word = f.ComesOut.Fruit.Word
-		note(
-			word != v.Expected.Fruit,
-			"right with %s fruit, and the forecast is %s %.2f",
-			v.Expected.Fruit,
-			word,
-			f.ComesOut.Fruit.P,
-		)
-		if f.ComesOut.Top != nil {
-			word = f.ComesOut.Top.Word
-			note(
-				word != v.Expected.Top,
-				"right with a %s top, and the forecast is %s %.2f",
-				v.Expected.Top,
-				word,
-				f.ComesOut.Top.P,
-			)
-		}
-		if f.ComesOut.Base != nil {
-			word = f.ComesOut.Base.Word
-			note(
-				word != v.Expected.Base,
-				"right with a %s base, and the forecast is %s %.2f",
-				v.Expected.Base,
-				word,
-				f.ComesOut.Base.P,
-			)
+		for _, x := range []struct {
+			of       string
+			chances  *Chances
+			expected string
+		}{
+			{"juice", &f.ComesOut.Juice, v.Expected.Juice},
+			{"fruit", &f.ComesOut.Fruit, v.Expected.Fruit},
+			{"top", f.ComesOut.Top, v.Expected.Top},
+			{"base", f.ComesOut.Base, v.Expected.Base},
+		} {
+			if x.chances != nil {
+				note(x.chances.Word != x.expected, "right with %s %s, and the forecast is %s %.2f",
+					x.expected, x.of, x.chances.Word, x.chances.P)
+			}
 		}
 		note(remarked("boils_over", "may_boil_over", "set_off_style", "topping_thick", "topping_thin"),
 			"right next to a remark that says otherwise")

@@ -78,7 +78,8 @@ func (v *outlook) likelyRight() float64 {
 		return v.by(of, shares)
 	}
 	oven, heat := gradient(byOven), gradient(byHeat)
-	colour, soft := gradient(byColour), gradient(bySoftness)
+	colour := newOnOven(&v.cov, gradient(byColour), oven, heat)
+	soft := newOnOven(&v.cov, gradient(bySoftness), oven, heat)
 	ovenOnHeat := newLine(&v.cov, heat, oven)
 	sum, weights := 0.0, 0.0
 	for zh := -ovensReach; zh <= ovensReach; zh += heatsEvery {
@@ -86,10 +87,8 @@ func (v *outlook) likelyRight() float64 {
 		for zo := -ovensReach; zo <= ovensReach; zo += ovensEvery {
 			o := ovenOnHeat.slope*h + zo*ovenOnHeat.sd
 			weight := math.Exp(-(zh*zh + zo*zo) / 2)
-			ofColour, ofSoft := v.given(colour, oven, heat, o, h), v.given(soft, oven, heat, o, h)
-			ofColour.mean += d[byColour]
-			ofSoft.mean += d[bySoftness]
-			sum += weight * v.surface.window.chance(d[byOven]+o, d[byHeat]+h, ofColour, ofSoft)
+			sum += weight * v.surface.window.chance(d[byOven]+o, d[byHeat]+h,
+				colour.at(d[byColour], o, h), soft.at(d[bySoftness], o, h))
 			weights += weight
 		}
 	}
@@ -123,21 +122,27 @@ func newLine(cov *matrix, x, y []float64) line {
 	return l
 }
 
-// given is what a driver is thought to be, less its mean, in an oven that is off by o and h.
-func (v *outlook) given(driver, oven, heat []float64, o, h float64) normal {
-	oo, hh, oh := v.cov.quadratic(oven), v.cov.quadratic(heat), dot(oven, v.cov.times(heat))
-	reach := v.cov.times(driver)
-	co, ch := dot(oven, reach), dot(heat, reach)
+// onOven is how a driver goes with the oven's two figures, and how sure it is where those are known.
+type onOven struct{ byOven, byHeat, sd float64 }
+
+func newOnOven(cov *matrix, driver, oven, heat []float64) onOven {
+	oo, hh, oh := cov.quadratic(oven), cov.quadratic(heat), dot(oven, cov.times(heat))
+	reach := cov.times(driver)
+	own, co, ch := dot(driver, reach), dot(oven, reach), dot(heat, reach)
 	det := oo*hh - oh*oh
-	if det <= 0 { // the heat is known: the oven alone
-		if oo <= 0 {
-			return normal{0, math.Sqrt(max(0, dot(driver, reach)))}
-		}
-		return normal{co / oo * o, math.Sqrt(max(0, dot(driver, reach)-co*co/oo))}
+	switch {
+	case det > 0:
+		l := onOven{byOven: (co*hh - ch*oh) / det, byHeat: (ch*oo - co*oh) / det}
+		l.sd = math.Sqrt(max(0, own-l.byOven*co-l.byHeat*ch))
+		return l
+	case oo > 0: // the heat is known: the oven alone
+		return onOven{byOven: co / oo, sd: math.Sqrt(max(0, own-co*co/oo))}
 	}
-	byO, byH := (co*hh-ch*oh)/det, (ch*oo-co*oh)/det
-	return normal{byO*o + byH*h, math.Sqrt(max(0, dot(driver, reach)-byO*co-byH*ch))}
+	return onOven{sd: math.Sqrt(max(0, own))}
 }
+
+// at is the driver about its mean, in an oven that is off by o and h.
+func (l onOven) at(mean, o, h float64) normal { return normal{mean + l.byOven*o + l.byHeat*h, l.sd} }
 
 // between is a figure of the window at a minute of it, in one oven.
 func (w *window) between(p []patch, minute, oven, heat float64) float64 {

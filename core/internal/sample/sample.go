@@ -3,14 +3,12 @@ package sample
 
 import (
 	"math/rand/v2"
-	"slices"
 	"sync"
 	"testing"
 
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/dish"
-	"mabbin/core/larder"
 )
 
 // Count is how many desserts the sweeps look at.
@@ -23,10 +21,9 @@ func Dessert(n int) bake.DessertRequest {
 	styles := []string{"crumble", "crisp", "cobbler", "pandowdy", "betty", "bar", "pie"}
 	style := styles[n%len(styles)]
 	fruits := []string{
-		"apple_firm", "apple_cooking", "pear_firm", "plum", "damson", "apricot", "peach", "cherry_sour", "rhubarb",
+		"apple_firm", "pear_firm", "plum", "damson", "apricot", "peach", "cherry_sour", "rhubarb",
 		"gooseberry", "blackberry", "raspberry", "blueberry", "blackcurrant", "strawberry", "fig",
 	}
-	fruits = slices.DeleteFunc(fruits, func(key string) bool { _, ok := larder.Fruits.Get(key); return !ok })
 	q := bake.DessertRequest{Request: balance.Request{Style: style, Dish: dishFor(r, style)}}
 	b := &q.Request
 	b.Fruits = []balance.FruitInput{{Key: pick(fruits...), Share: 1, Frozen: r.IntN(10) == 0}}
