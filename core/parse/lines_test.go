@@ -102,15 +102,15 @@ func TestSeveralThingsOnALine(t *testing.T) {
 
 // The kind of a named sort is asked for with every kind to choose from, and with the name to remember it by.
 func TestANamedSortIsAskedAboutOnce(t *testing.T) {
-	l := larder.Vocabulary(nil).ReadLine("4 Granny Smith apples, peeled", units.Conventions{})
-	if len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) < 4 || l.Questions[0].Sort != "granny smith apples" {
+	l := larder.Vocabulary(nil).ReadLine("4 Nonesuch Pippin apples, peeled", units.Conventions{})
+	if len(l.Questions) != 1 || len(l.Questions[0].SuggestKey) < 4 || l.Questions[0].Sort != "nonesuch pippin apples" {
 		t.Fatalf("%+v", l.Questions)
 	}
 	own := &larder.Own{
-		Fruits: map[string]larder.OwnRow{"granny_smith": {CopyOf: "apple_sharp", Name: "granny smith apples"}},
+		Fruits: map[string]larder.OwnRow{"nonesuch_pippin": {CopyOf: "apple_sharp", Name: "nonesuch pippin apples"}},
 	}
-	l = larder.Vocabulary(own).ReadLine("4 Granny Smith apples, peeled", units.Conventions{})
-	if l.Ingredient == nil || *l.Ingredient != "granny_smith" || !l.AsBought {
+	l = larder.Vocabulary(own).ReadLine("4 Nonesuch Pippin apples, peeled", units.Conventions{})
+	if l.Ingredient == nil || *l.Ingredient != "nonesuch_pippin" || !l.AsBought {
 		t.Errorf("%+v", l)
 	}
 }

@@ -117,6 +117,15 @@ func (s *scanner) oneTerm() (term, bool) {
 	t.unit = s.unit()
 	if t.unit == "" {
 		s.adjectives(&t)
+	} else if t.low == t.high { // "a pound and a half of apples"
+		was := s.rest
+		if s.phrase("and a") {
+			if part, ok := s.fraction(); ok && t.low == float64(int(t.low)) {
+				t.low, t.high = t.low+part, t.high+part
+			} else {
+				s.rest = was
+			}
+		}
 	}
 	s.phrase("of a", "of an", "of")
 	return t, true

@@ -56,6 +56,7 @@ var numberWords = map[string]float64{
 	"third":   1.0 / 3,
 	"quarter": 0.25,
 	"couple":  2,
+	"another": 1,
 }
 
 // parts are the fractions that are written out after a count: three quarters.
@@ -117,6 +118,8 @@ var onLines = map[string]string{
 	"pinches":       "pinch",
 	"dashes":        "pinch",
 	"tblsp":         "tbsp",
+	"tablesp":       "tbsp",
+	"teasp":         "tsp",
 	"tbsps":         "tbsp",
 	"tbl":           "tbsp",
 	"tsps":          "tsp",

@@ -215,7 +215,8 @@ var asides = func() map[string]bool {
 		necessary optional about little bought made
 		approx approximately each total level cool cooled boiling lukewarm iced ice stale
 		spreadable crushed lump free new old early late local windfall wild picked loose heaping ready rolled out knob
-		stick topped tailed destoned pith seed removed to taste from my your garden`) {
+		stick topped tailed destoned pith seed removed to taste from my your garden fashioned fine certified refrigerated
+		sheet properly big gluten baked`) {
 		set[singular([]string{w})[0]] = true
 	}
 	return set
