@@ -51,19 +51,22 @@ func TestImportingAnInheritedCard(t *testing.T) {
 	reads(t, ctx, id("line-1"), "103 g Caster sugar", "205 g a cup of 236.6 ml")
 	do(t, ctx, click(id("cups-metric")))
 	reads(t, ctx, id("line-1"), "108 g Caster sugar", "217 g a cup of 250 ml")
-	reads(t, ctx, id("line-6"), "225 g Plain flour", "scooped")
-	reads(t, ctx, id("open-questions"), "4 questions")
-	reads(t, ctx, id("ask-3-unknown_ingredient"), "Is it Cornflour")
-	reads(t, ctx, id("ask-4-slip"), "60 g of lemon zest", "Usual is up to", "Perhaps 6 g")
+	reads(t, ctx, id("line-5"), "225 g", "Plain flour", "scooped")
+	reads(t, ctx, id("text-line-6"), "1 1/2 cups plain flour")
+	reads(t, ctx, id("import-steps"), "Bake at 190 °C: 40 to 50 min")
+	reads(t, ctx, id("open-questions"), "3 questions")
 	if s := text(t, ctx, id("verdict")); s != "" {
 		t.Errorf("judged before the questions were answered: %s", s)
 	}
 
 	do(t, ctx, fill(id("container-2"), "250"))
 	reads(t, ctx, id("line-2"), "250 g Raspberry", "as entered for this kitchen")
-	do(t, ctx, click(id("is-3-cornflour")), click(id("suggest-4")))
-	reads(t, ctx, id("open-questions"), "1 question")
-	do(t, ctx, click(id("out-9")))
+	reads(t, ctx, id("ask-3-unknown_ingredient"), "Is it Cornflour")
+	do(t, ctx, click(id("is-3-cornflour")))
+	reads(t, ctx, id("ask-4-slip"), "60 g of lemon zest", "Usual is up to", "Perhaps 6 g")
+	do(t, ctx, click(id("suggest-4")))
+	reads(t, ctx, id("waits"), "Choose a dish")
+	do(t, ctx, click(id("import-dish")), click(id("import-dish-Iron skillet")))
 	reads(t, ctx, id("version-as_written"), "runny")
 	reads(t, ctx, id("verdict"), "The juice will be runny; a crumble is usually spoonable")
 	reads(t, ctx, id("changes"), "Thickener:", "runny to spoonable")
@@ -131,6 +134,55 @@ func TestImportingARecipeWithABase(t *testing.T) {
 	reads(t, ctx, id("line-0"), "nonesuch apples", "as bought")
 }
 
+// A whole recipe with a base and two heats is read without a question: its steps, its dish, and what is only served with
+// it. A line that is moved and a step that is corrected change the verdict, and the card is saved with its stages.
+func TestImportingAWholeRecipe(t *testing.T) {
+	t.Parallel()
+	url, _ := kitchen(t)
+	ctx := tab(t, 1280, 800)
+	do(t, ctx, Navigate(url+"/cards/import"), paste(`Rhubarb crumble pie
+Serves 8. Prep 40 minutes, cooling 3 hours.
+
+The case
+200 g plain flour
+110 g cold butter
+45 ml cold water
+
+Inside
+900 g rhubarb
+180 g caster sugar
+30 g cornflour
+
+Rubble
+120 g plain flour
+70 g butter
+60 g demerara sugar
+
+To serve: thick cream
+
+Roll out the pastry, line a 23 cm metal tart tin, 4 cm deep, with it and chill for 30 minutes. Line with paper and
+beans and bake at 190C for 15 minutes; take out the beans and bake for 8 minutes more.
+Cut the rhubarb into 2 cm pieces and toss with the sugar and cornflour. Pile into the case and cover with the rubble.
+Bake at 200C for 20 minutes. Turn the oven down to 180C and bake for 30 minutes more, until golden and bubbling.
+Leave for 3 hours before you cut it.`))
+	reads(t, ctx, id("import-steps"), "Chill the base: 30 min", "Par-bake the base at 190 °C: 23 min, with weights first",
+		"Bake at 200 °C: 20 min", "Bake at 180 °C: 30 min", "Let it stand: 180 min")
+	reads(t, ctx, id("recipe-dish"), "In 23 cm round, 4 deep, as in the recipe")
+	reads(t, ctx, id("bowl-0"), "Base")
+	reads(t, ctx, id("bowl-6"), "Topping")
+	reads(t, ctx, id("line-9"), "thick cream", "served with it")
+	reads(t, ctx, id("version-as_written"), "base", "355 g")
+	reads(t, ctx, id("verdict"), "Its bake as written: 200 °C, 20 min; then 180 °C, 30 min")
+
+	do(t, ctx, click(id("bowl-8")), click(id("bowl-8-out")))
+	reads(t, ctx, id("version-as_written"), "topping", "190 g")
+	do(t, ctx, click(id("step-3")), fill(id("step-minutes"), "40"), click(id("bowl-8")), click(id("bowl-8-topping")))
+	reads(t, ctx, id("verdict"), "then 180 °C, 40 min")
+	reads(t, ctx, id("version-as_written"), "topping", "250 g")
+	do(t, ctx, click(id("open-as_written")))
+	reads(t, ctx, id("station-bake"), "180 °C, 60 min")
+}
+
 // Recipe data as files: JSON-LD inside a page, a table, and what can't be read.
 func TestImportingFiles(t *testing.T) {
 	t.Parallel()
@@ -174,6 +226,8 @@ func TestImportingFiles(t *testing.T) {
 		),
 	)
 	reads(t, ctx, id("line-0"), "900 g Damson")
+	reads(t, ctx, id("bowl-3"), "Topping")
+	do(t, ctx, click(id("import-dish")), click(id("import-dish-Small stoneware")))
 	reads(t, ctx, id("version-as_written"), "juice")
 }
 

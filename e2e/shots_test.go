@@ -73,7 +73,8 @@ func TestShots(t *testing.T) {
 		fill(id("container-2"), "250"),
 		click(id("is-3-cornflour")),
 		click(id("suggest-4")),
-		click(id("out-9")),
+		click(id("import-dish")),
+		click(id("import-dish-Iron skillet")),
 		WaitVisible(id("verdict")),
 	)
 	take(

@@ -13,14 +13,19 @@ import (
 	"strings"
 	"time"
 
+	"mabbin/api"
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/day"
+	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/learn"
 	"mabbin/core/oven"
+	"mabbin/core/reader"
 	"mabbin/core/recipe"
 	"mabbin/core/sell"
+	"mabbin/core/units"
+	"mabbin/server/formats"
 	"mabbin/server/render"
 	"mabbin/server/wire"
 )
@@ -61,6 +66,14 @@ var calculations = map[string]calculation{
 	"learn": rule("LearnRequest", learn.CheckLog, func(ctx context.Context, q learn.LogRequest) (*learn.Result, error) {
 		return learn.Learn(ctx, q, nil, nil)
 	}),
+	"read": rule("ReadRequest", nil, at(func(q api.ReadRequest) (*reader.Reading, error) {
+		found, err := formats.Find("", q.Text)
+		if err != nil {
+			return nil, err
+		}
+		out, err := reader.Read(found.Source, larder.Vocabulary(nil), units.Conventions{})
+		return out, fault.Under("/text", err)
+	})),
 	"measure": rule(
 		"MeasureRequest",
 		recipe.CheckMeasure,

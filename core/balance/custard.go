@@ -40,10 +40,11 @@ func (d *dessert) resolveCustard(f *fault.Faults) {
 	}{{"egg", c.Egg}, {"sugar", c.Sugar}, {"flour", c.Flour}, {"salt", c.Salt}} {
 		f.Range("/custard/"+x.at, x.v, 0, 1000, "parts")
 	}
+	f.Range("/custard/total_g", c.TotalG, 0, 20000, "g")
 	if c.Starch != "" {
 		row(larder.Thickeners, c.Starch, "", "/custard/starch", "thickener", f)
 	}
-	if *c != (CustardInput{}) && c.Egg == 0 && c.Flour == 0 {
+	if c.Sugar+c.Salt > 0 && c.Egg == 0 && c.Flour == 0 {
 		f.Add("/custard", message.New("has neither egg nor flour, so it will not set: add eggs (100 parts are usual)"))
 	}
 }
@@ -55,14 +56,20 @@ func (d *dessert) makeCustard() {
 		return
 	}
 	c := *d.req.Custard
-	if c == (CustardInput{}) {
-		c = UsualCustard
+	if c.Egg+c.Sugar+c.Flour+c.Salt == 0 {
+		usual := UsualCustard
+		usual.TotalG = c.TotalG
+		c = usual
 	}
 	starch := c.Starch
 	if starch == "" {
 		starch = "wheat_flour"
 	}
-	g := (custardFillGCM2 - custardFruitGCM2) * d.geo.FloorAreaCM2 / (c.Egg + c.Sugar + c.Flour + c.Salt)
+	total := (custardFillGCM2 - custardFruitGCM2) * d.geo.FloorAreaCM2
+	if c.TotalG > 0 {
+		total = c.TotalG
+	}
+	g := total / (c.Egg + c.Sugar + c.Flour + c.Salt)
 	for _, x := range []struct {
 		key   string
 		parts float64

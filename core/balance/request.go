@@ -129,6 +129,8 @@ type CustardInput struct {
 	Sugar float64 `json:"sugar,omitempty"`
 	Flour float64 `json:"flour,omitempty"`
 	Salt  float64 `json:"salt,omitempty"`
+	// TotalG is how much of it there is, in g; left out: by the floor of the dish.
+	TotalG float64 `json:"total_g,omitempty"`
 	// Starch is the thickener that the parts of flour are of; left out: wheat flour.
 	Starch string `json:"starch,omitempty"`
 }

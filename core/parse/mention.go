@@ -18,8 +18,10 @@ type Mention struct {
 
 var (
 	wordAt     = regexp.MustCompile(`[\pL\d%']+`)
-	citrusText = regexp.MustCompile(`(?:the )?(?:finely grated |grated )?\b(juice|zest|rind|peel)(?:(?: and | & | \+ |/)(?:the )?(juice|zest|rind|peel))? ` +
-		`(?:of|from) (?:(the) )?(?:(half|one|two|three|\d+(?:/\d)?|½|¼|an?)(?: of)? )?(?:an? |the )?(?:large |small |unwaxed )?(lemon|lime|orange|clementine)s?\b`)
+	citrusText = regexp.MustCompile(
+		`(?:the )?(?:finely grated |grated )?\b(juice|zest|rind|peel)(?:(?: and | & | \+ |/)(?:the )?(juice|zest|rind|peel))? ` +
+			`(?:of|from) (?:(the) )?(?:(half|one|two|three|\d+(?:/\d)?|½|¼|an?)(?: of)? )?(?:an? |the )?(?:large |small |unwaxed )?(lemon|lime|orange|clementine)s?\b`,
+	)
 )
 
 // Mentions finds the things that running text names, in order. The text is in lower case, with plain blanks and dashes.
@@ -67,8 +69,12 @@ func (p *Vocabulary) Mentions(text string) []Mention {
 			Thing: p.things[p.names[strings.Join(ws[i:i+n], " ")].key],
 			Start: spans[i][0], Name: spans[i][0], End: spans[i+n-1][1],
 		}
-		if at, ok := amountBefore(text[last:m.Name]); ok {
-			m.Start, m.HasAmount = last+at, true
+		from := max(last, m.Name-longestGap)
+		for from < m.Name && !utf8.RuneStart(text[from]) {
+			from++
+		}
+		if at, ok := amountBefore(text[from:m.Name]); ok {
+			m.Start, m.HasAmount = from+at, true
 		}
 		out = append(out, m)
 		last = m.End
@@ -77,6 +83,9 @@ func (p *Vocabulary) Mentions(text string) []Mention {
 	sortMentions(out)
 	return out
 }
+
+// longestGap is how far before a name its amount may begin, in bytes.
+const longestGap = 90
 
 // citrusIn finds the juice and the zest of fruits in a text.
 func citrusIn(text string) [][]int {

@@ -10,19 +10,19 @@ import (
 )
 
 var (
-	headTopping = regexp.MustCompile(`\b(?:topping|crumble|crumbles|crisp|streusel|crumbs?|crunch|rubble|lid|biscuits?|scones?|cobbler|on top|oat layer|nut layer|praline|cover|crunchy)\b`)
+	headTopping = regexp.MustCompile(
+		`\b(?:topping|crumble|crumbles|crisp|streusel|crumbs?|crunch|rubble|lid|biscuits?|scones?|cobbler|on top|oat layer|nut layer|praline|cover|crunchy)\b`,
+	)
 	headBase    = regexp.MustCompile(`\b(?:base|crust|pastry|shell|bottom|case|shortbread|shortcrust)\b`)
 	headFilling = regexp.MustCompile(`\b(?:filling|fruit|inside|stew|compote|custard|berries|layer of fruit)\b`)
 	headFinish  = regexp.MustCompile(`\b(?:finish|glaze|wash|dust|decorate|at the end)\b`)
-	headBoth    = regexp.MustCompile(`\b(?:base|crust|bottom|shell)\b.*(?:\band\b|&|\+|/).*\b(?:top|topping|crumble|crumb|streusel|lid)\b|\b(?:topping|crumble|streusel)\b.*(?:\band\b|&|\+|/).*\b(?:base|crust|bottom|shell)\b`)
-	sectionBy   = regexp.MustCompile(`^(?:for|make) (?:the )?([a-z ]+?)[,:]`)
+	headBoth    = regexp.MustCompile(
+		`\b(?:base|crust|bottom|shell)\b.*(?:\band\b|&|\+|/).*\b(?:top|topping|crumble|crumb|streusel|lid)\b|\b(?:topping|crumble|streusel)\b.*(?:\band\b|&|\+|/).*\b(?:base|crust|bottom|shell)\b`,
+	)
 
 	pourOver   = regexp.MustCompile(`\bpour\b(?:[^.]*?)\bover\b`)
 	overTop    = regexp.MustCompile(`\bover the top\b`)
 	finishWith = regexp.MustCompile(`\b(?:sprinkle|brush|dust|scatter on|scatter over|finish)\b`)
-	rubIn      = regexp.MustCompile(`\b(?:rub|cut|work|pinch)\b[^.]*\b(?:in|into|together)\b`)
-	dotWith    = regexp.MustCompile(`\bdot\b`)
-	addTo      = regexp.MustCompile(`^(?:then |and )?(?:add|stir in|pour in|mix in|work in|fold in|season|stir|take off)\b`)
 	clauses    = regexp.MustCompile(`[,;:]\s*(?:and |then |and then )?|\b(?:and then|then)\b`)
 )
 
@@ -150,22 +150,17 @@ func (r *recipe) doughGroup(g []*Item) bool {
 
 // targets finds which mixture each sentence of the method works on.
 func (r *recipe) targets() {
-	section := Bowl("")
 	for i := range r.method {
 		s := &r.method[i]
-		if m := sectionBy.FindStringSubmatch(s.text); m != nil {
-			if b := bowlOfHeading(m[1]); b != "" {
-				section = b
-			}
-		}
-		_ = section
 		s.target = r.targetOf(*s, 0, len(s.text))
 	}
 }
 
 var (
 	fruitWords = regexp.MustCompile(`\b(?:fruit|filling|berries|cherries|apples?|pears?|plums?|peaches|stew|they go)\b`)
-	doughWords = regexp.MustCompile(`\b(?:topping|crumble|streusel|dough|scones?|rubble|crumbs|crunch|dry (?:things|ingredients)|pastry|crust|in dry|bag of flour)\b`)
+	doughWords = regexp.MustCompile(
+		`\b(?:topping|crumble|streusel|dough|scones?|rubble|crumbs|crunch|dry (?:things|ingredients)|pastry|crust|in dry|bag of flour)\b`,
+	)
 )
 
 // targetOf is the mixture that a part of a sentence works on; empty where it names none, or both.
@@ -200,9 +195,14 @@ func (r *recipe) targetOf(s sentence, from, to int) Bowl {
 
 // namesBoth is whether a part of a sentence names the fruit and the dough.
 func (r *recipe) namesBoth(s sentence, from, to int) bool {
-	fruit := slices.ContainsFunc(s.mentions, func(m parse.Mention) bool { return m.Start >= from && m.End <= to && m.Thing.Fruit })
+	fruit := slices.ContainsFunc(
+		s.mentions,
+		func(m parse.Mention) bool { return m.Start >= from && m.End <= to && m.Thing.Fruit },
+	)
 	return fruit && (doughWords.MatchString(s.text[from:to]) ||
-		slices.ContainsFunc(s.mentions, func(m parse.Mention) bool { return m.Start >= from && m.End <= to && m.Thing.Role == "crumb" }))
+		slices.ContainsFunc(s.mentions, func(m parse.Mention) bool {
+			return m.Start >= from && m.End <= to && m.Thing.Role == "crumb"
+		}))
 }
 
 // onlyDoughFlour is whether no flour of the list is a thickener.
@@ -261,7 +261,6 @@ func (r *recipe) linkMethod() {
 		if s.optional || slices.Contains(r.lists, s.text) {
 			continue
 		}
-		var pending []use
 		at := r.clauseTargets(s, current)
 		for _, m := range s.mentions {
 			key := r.keyOf(m)
@@ -273,7 +272,6 @@ func (r *recipe) linkMethod() {
 			if _, there := uses[key]; !there {
 				keys = append(keys, key)
 			}
-			pending = append(pending, u)
 			uses[key] = append(uses[key], u)
 		}
 		if s.target != "" {
@@ -343,11 +341,11 @@ func (r *recipe) clauseTargets(s sentence, current Bowl) func(parse.Mention) Bow
 		}
 		wet := role == "liquid" || role == "syrup" || role == "acid"
 		switch {
-		case end != nil && m.Start > end[0] && (role == "sugar" || role == "egg" || role == "liquid" || role == "nut" || m.Thing.Key == "cheddar"):
+		case end != nil && m.Start > end[0] && (onTop[role] || m.Thing.Key == "cheddar"):
 			return Finish
 		case pour != nil && wet && !doughWords.MatchString(poured) && m.Thing.Key != "egg":
 			return Pour
-		case pour != nil && m.Start < pour[0] && !doughWords.MatchString(poured) && (role == "sugar" || role == "spice" || role == "fat") && r.pouredWith(s, pour):
+		case pour != nil && m.Start < pour[0] && !doughWords.MatchString(poured) && inSyrup[role] && r.pouredWith(s, pour):
 			return Pour
 		case top != nil && wet && top[0]-m.End < 3:
 			return Pour
@@ -355,6 +353,12 @@ func (r *recipe) clauseTargets(s sentence, current Bowl) func(parse.Mention) Bow
 		return b
 	}
 }
+
+// Roles of what is brushed or strewn on, and of what a liquid that is poured over may hold.
+var (
+	onTop   = map[string]bool{"sugar": true, "egg": true, "liquid": true, "nut": true}
+	inSyrup = map[string]bool{"sugar": true, "spice": true, "fat": true}
+)
 
 // pouredWith is whether what is poured in a sentence holds a liquid of the recipe.
 func (r *recipe) pouredWith(s sentence, pour []int) bool {
@@ -392,7 +396,10 @@ func (r *recipe) wholeCitrus() {
 					if b == "" {
 						b = Filling
 					}
-					parts = append(parts, Item{Key: t.Key, Name: part.name + " of " + x.Name, G: l.G, Bowl: b, Surely: true, SaidIn: "method"})
+					parts = append(
+						parts,
+						Item{Key: t.Key, Name: part.name + " of " + x.Name, G: l.G, Bowl: b, Surely: true, SaidIn: InMethod},
+					)
 					break
 				}
 				if s.target != "" {
@@ -484,17 +491,13 @@ func (r *recipe) vote(x *Item, u use) {
 	if u.bowl == "" {
 		return
 	}
-	b := r.doughBowl(u.bowl, u.s)
 	switch {
 	case x.Bowl == "":
-		x.Bowl, x.Surely = b, true
-	case b == Pour && x.Bowl == Filling:
+		x.Bowl, x.Surely = u.bowl, true
+	case u.bowl == Pour && x.Bowl == Filling:
 		x.Bowl = Pour
 	}
 }
-
-// doughBowl is Base for a dough that is worked before the fruit of a style with a base and without a topping of its own.
-func (r *recipe) doughBowl(b Bowl, _ int) Bowl { return b }
 
 // divide parts one item's amount between the bowls of the places that name parts of it.
 func (r *recipe) divide(x *Item, uses []use) {
@@ -537,9 +540,7 @@ func (r *recipe) divide(x *Item, uses []use) {
 		r.vote(x, uses[0])
 		return
 	}
-	slices.SortStableFunc(shares, func(a, b share) int {
-		return map[bool]int{true: 1, false: 0}[a.bowl == Finish] - map[bool]int{true: 1, false: 0}[b.bowl == Finish]
-	})
+	slices.SortStableFunc(shares, func(a, b share) int { return last(a.bowl) - last(b.bowl) })
 	for i, s := range shares {
 		g := s.g
 		if i == 0 {
@@ -548,6 +549,14 @@ func (r *recipe) divide(x *Item, uses []use) {
 		}
 		r.insertAfter(x, Item{Key: x.Key, Name: x.Name, G: &g, Bowl: s.bowl, Surely: true})
 	}
+}
+
+// last is 1 for what goes on at the end, which is listed last.
+func last(b Bowl) int {
+	if b == Finish {
+		return 1
+	}
+	return 0
 }
 
 func sumOf[T any](xs []T, of func(T) float64) (sum float64) {
@@ -561,14 +570,14 @@ func sumOf[T any](xs []T, of func(T) float64) (sum float64) {
 func (r *recipe) fromMethod(x *Item, uses []use) {
 	first := true
 	for _, u := range uses {
-		if u.g == nil && !(another.MatchString(r.method[u.s].text[:u.m.End]) && !first && u.bowl == Finish) {
+		if u.g == nil && (first || u.bowl != Finish || !another.MatchString(r.method[u.s].text[:u.m.End])) {
 			if first {
 				r.vote(x, u)
 			}
 			continue
 		}
 		if first {
-			x.G, x.Ask, x.SaidIn = u.g, "", "method"
+			x.G, x.Ask, x.SaidIn = u.g, "", InMethod
 			if _, ok := r.fruit(x.Key); ok {
 				x.AsBought = true
 			}
@@ -578,7 +587,7 @@ func (r *recipe) fromMethod(x *Item, uses []use) {
 			r.statesFrom(x, u)
 			continue
 		}
-		y := Item{Key: x.Key, Name: x.Name, G: u.g, Bowl: u.bowl, Surely: true, SaidIn: "method"}
+		y := Item{Key: x.Key, Name: x.Name, G: u.g, Bowl: u.bowl, Surely: true, SaidIn: InMethod}
 		r.statesFrom(&y, u)
 		r.insertAfter(x, y)
 	}
@@ -610,7 +619,7 @@ func (r *recipe) methodOnly(key string, uses []use) {
 		if slices.ContainsFunc(r.method[u.s].mentions, func(m parse.Mention) bool { return m.Thing.Role == "thickener" }) {
 			b = Filling
 		}
-		x := Item{Key: key, Name: t.Name, G: u.g, Bowl: b, SaidIn: "method", Surely: true}
+		x := Item{Key: key, Name: t.Name, G: u.g, Bowl: b, SaidIn: InMethod, Surely: true}
 		r.extra = append(r.extra, x)
 		return
 	}
@@ -663,10 +672,29 @@ func (r *recipe) byOrder() {
 	if !r.hasBase {
 		return
 	}
+	if r.style == "bar" {
+		r.oneDough()
+	}
 	for _, x := range r.items { // bought pastry is the base of a style that has one
 		if t, ok := r.p.Get(x.Key); ok && t.Role == "pastry" && x.Bowl == Topping && !x.Surely {
 			x.Bowl = Base
 		}
+	}
+}
+
+// oneDough takes the only dough of bars without a heading for both: most of it is pressed below, the rest lies on top.
+func (r *recipe) oneDough() {
+	var dough []*Item
+	for _, x := range r.items {
+		switch {
+		case x.Bowl == Topping, x.Bowl == BaseAndTopping, x.Bowl == Base && x.Surely:
+			return
+		case x.Bowl == Base:
+			dough = append(dough, x)
+		}
+	}
+	for _, x := range dough {
+		x.Bowl = BaseAndTopping
 	}
 }
 
@@ -746,7 +774,9 @@ func amountsIn(s sentence) (n int) {
 
 var (
 	listSentence = regexp.MustCompile(`^(?:you (?:will )?need|you'll need|ingredients:?|take|gather|for this)\b`)
-	kiloOfThem   = regexp.MustCompile(`\b((?:a|half a|\d+(?:\.\d+)?) ?(?:kilos?|kg|g|pounds?|lb))(?: of)? (?:them|these|those)\b`)
+	kiloOfThem   = regexp.MustCompile(
+		`\b((?:a|half a|\d+(?:\.\d+)?) ?(?:kilos?|kg|g|pounds?|lb))(?: of)? (?:them|these|those)\b`,
+	)
 	bracketAfter = regexp.MustCompile(`^ ?\((?:about |approx\.? )?[\d.,]+ ?(?:g|kg|lb)\b[^)]*`)
 	amountLater  = regexp.MustCompile(`^[^.;]{0,60}, about (\d+ ?g)\b`)
 )

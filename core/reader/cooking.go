@@ -117,7 +117,10 @@ func (r *recipe) keyOf(m parse.Mention) string {
 	}
 	name, _, _ := strings.Cut(strings.ToLower(m.Thing.Name), ",")
 	for _, x := range r.items { // "the cider" of "1/2 cup apple cider"
-		if t, ok := r.p.Get(x.Key); ok && t.Role == m.Thing.Role && t.Role != "spice" && strings.Contains(strings.ToLower(x.Name), name) {
+		if t, ok := r.p.Get(
+			x.Key,
+		); ok && t.Role == m.Thing.Role && t.Role != "spice" &&
+			strings.Contains(strings.ToLower(x.Name), name) {
 			return x.Key
 		}
 	}
@@ -138,14 +141,16 @@ func (k *reading) cook(w when) {
 	if m := k.lastOf(Macerate); m != nil && juiceOnly.MatchString(t) {
 		if thickensIt.MatchString(t) {
 			m.Juice = "thicken"
-			k.emit(Step{Kind: CookSauce, Of: Things{Keys: append([]string{k.juiceKey()}, k.keysIn(k.s, 0, len(t), false)...)},
-				Then: k.then(), Minutes: w.minutes()})
+			k.emit(Step{
+				Kind: CookSauce, Of: Things{Keys: append([]string{k.juiceKey()}, k.keysIn(k.s, 0, len(t), false)...)},
+				Then: k.then(), Minutes: w.minutes(),
+			})
 		} else {
 			m.Juice = "reduce"
 		}
 		return
 	}
-	if juiceOnly.MatchString(t) || act == "melt" || k.isSauce(w) {
+	if juiceOnly.MatchString(t) || act == "melt" || k.isSauce() {
 		k.sauce(w.minutes())
 		return
 	}
@@ -165,7 +170,7 @@ func (k *reading) cook(w when) {
 	switch {
 	case again && (itBubbles.MatchString(t[from:w.at]) || len(fruit) == 0 && stirredIn.MatchString(t)):
 		s.Of = Things{Word: "all"}
-		s.With = append(fruit, with...)
+		s.With = slices.Concat(fruit, with)
 	case len(fruit) > 0:
 		s.Of, s.With = Things{Keys: fruit}, with
 	default:
@@ -180,7 +185,7 @@ func (k *reading) cook(w when) {
 }
 
 // isSauce is whether something is boiled that holds no fruit.
-func (k *reading) isSauce(w when) bool {
+func (k *reading) isSauce() bool {
 	if k.cooked && k.lastOf(CookFruit) != nil && !sauceWord.MatchString(k.s.text) {
 		return false
 	}
@@ -208,7 +213,7 @@ func (k *reading) juiceKey() string {
 	return "juice"
 }
 
-func (k *reading) then() string {
+func (k *reading) then() SauceUse {
 	for i := k.i; i < min(len(k.method), k.i+2); i++ {
 		for _, x := range sauceThen {
 			if x.re.MatchString(k.method[i].text) {
@@ -216,7 +221,7 @@ func (k *reading) then() string {
 			}
 		}
 	}
-	return "pour"
+	return PourSauce
 }
 
 // sauce reads a liquid that is boiled or warmed by itself.
@@ -322,17 +327,17 @@ func (k *reading) stand(w when) {
 	}
 }
 
-func (k *reading) restTo() string {
+func (k *reading) restTo() RestTo {
 	switch k.style {
 	case "pie":
-		return "set"
+		return UntilSet
 	case "bar":
-		return "cold"
+		return UntilCold
 	}
 	if endCold.MatchString(k.s.text) && !strings.Contains(k.s.text, "with cold") {
-		return "cold"
+		return UntilCold
 	}
-	return "warm"
+	return UntilWarm
 }
 
 // after notes what a sentence leaves behind it.
@@ -341,7 +346,10 @@ func (k *reading) after() {
 	if m := k.lastOf(Macerate); m != nil && m.Juice == "keep" && drainJuice.MatchString(t) && k.baked == 0 {
 		m.Juice = "leave"
 	}
-	if c := k.lastOf(CookFruit); c != nil && k.baked == 0 && !c.Cool && len(k.s.times) == 0 && coolNoTime.MatchString(t) && c.Where != "oven" {
+	if c := k.lastOf(
+		CookFruit,
+	); c != nil && k.baked == 0 && !c.Cool && len(k.s.times) == 0 && coolNoTime.MatchString(t) &&
+		c.Where != "oven" {
 		c.Cool = true
 	}
 	if k.s.target != "" {
@@ -350,12 +358,15 @@ func (k *reading) after() {
 	if k.namesFruit(k.s) && !k.mixesAlone(t) {
 		k.fruitIn = k.fruitIn || inDish.MatchString(t) || !k.hasBase
 	}
-
 }
 
-var inDish = regexp.MustCompile(`\b(?:over|into|in|onto|on|upon)\b[^.]*\b(?:base|crust|case|shell|shortbread|tin|dish|plate|pastry|them)\b|\b(?:base|crust|case|shell|shortbread)\b`)
+var inDish = regexp.MustCompile(
+	`\b(?:over|into|in|onto|on|upon)\b[^.]*\b(?:base|crust|case|shell|shortbread|tin|dish|plate|pastry|them)\b|\b(?:base|crust|case|shell|shortbread)\b`,
+)
 
-var coolsDown = regexp.MustCompile(`\bcool (?:completely|in the|on a|to room)|\b(?:leave|allow|let)\b[^.]*\b(?:cool|cold)\b`)
+var coolsDown = regexp.MustCompile(
+	`\bcool (?:completely|in the|on a|to room)|\b(?:leave|allow|let)\b[^.]*\b(?:cool|cold)\b`,
+)
 
 // mixesAlone is whether fruit is only stirred or cooked, in a bowl or a pan.
 func (k *reading) mixesAlone(t string) bool {

@@ -11,22 +11,30 @@ const (
 )
 
 var (
-	ramekins   = regexp.MustCompile(`\b(\d+|one|two|three|four|six|eight|ten|twelve) ?(?:x |[a-z]+ )?(?:(\d+) ?ml|(\d+)[- ]?(?:oz|ounce))? ?(?:[a-z]+ ){0,2}(?:ramekins|cocottes|pots|moulds)\b`)
-	diameters  = regexp.MustCompile(`(\d+(?:\.\d+)?) ?cm (?:in diameter|across|wide)\b`)
-	twoSides   = regexp.MustCompile(`(\d+(?:\.\d+)?)[ -]?(cm|inch(?:es)?|in|")? ?x ?(\d+(?:\.\d+)?)(?: ?x ?(\d+(?:\.\d+)?))?[ -]?(cm|inch(?:es)?|in\b|")?`)
+	ramekins = regexp.MustCompile(
+		`\b(\d+|one|two|three|four|six|eight|ten|twelve) ?(?:x |[a-z]+ )?(?:(\d+) ?ml|(\d+)[- ]?(?:oz|ounce))? ?(?:[a-z]+ ){0,2}(?:ramekins|cocottes|pots|moulds)\b`,
+	)
+	diameters = regexp.MustCompile(`(\d+(?:\.\d+)?) ?cm (?:in diameter|across|wide)\b`)
+	twoSides  = regexp.MustCompile(
+		`(\d+(?:\.\d+)?)[ -]?(cm|inch(?:es)?|in|")? ?x ?(\d+(?:\.\d+)?)(?: ?x ?(\d+(?:\.\d+)?))?[ -]?(cm|inch(?:es)?|in\b|")?`,
+	)
 	longAcross = regexp.MustCompile(`(\d+) ?cm long and (\d+) (?:cm )?(?:across|wide)`)
-	oneSide    = regexp.MustCompile(`(\d+(?:\.\d+)?)[ -]?(cm|inch(?:es)?|in\b|") ?(?:\([^)]*\) ?|sq\b\.? ?)?(?:[\w'-]+,? ){0,5}?` + dishNoun + `\b`)
-	sizeAfter  = regexp.MustCompile(dishNoun + `,? (?:of |about |\()?(\d+(?:\.\d+)?) ?(cm|inch(?:es)?)\b`)
-	volumes    = regexp.MustCompile(`(?:^|[ (])(\d+(?:\.\d+)?|[½¼¾]|one|two|three|four|five|a|1½|2½)[ -]?(litres?|liters?|l|quarts?|qt|pints?|ml)\b\.? ?(?:\([^)]*\) ?)?(?:[\w'-]+,? ){0,4}?` + dishNoun + `\b`)
-	holds      = regexp.MustCompile(dishNoun + ` (?:that|which) holds (?:about )?(\d+(?:\.\d+)?|one|two|three|four|five|a) ?(litres?|liters?|l|quarts?|pints?|ml)\b`)
-	deepDish   = regexp.MustCompile(`,? (?:about )?(\d+(?:\.\d+)?) ?(cm|inch(?:es)?) deep`)
-	toHeight   = regexp.MustCompile(`to a height of (\d+(?:\.\d+)?) ?(cm|mm)`)
-	dishNext   = regexp.MustCompile(`^[ -]*(?:[\w-]+ )?` + dishNoun)
-	camp       = regexp.MustCompile(`\b(?:camp|dutch) oven\b`)
-	oval       = regexp.MustCompile(`\boval\b`)
-	square     = regexp.MustCompile(`\bsq(?:uare)?\b`)
-	pieNoun    = regexp.MustCompile(`\bpie (?:plate|dish|tin|pan)|tart|skillet|round|case\b`)
-	liquid     = regexp.MustCompile(`\b(?:juice|saucepan|stock|cream|water)\b`)
+	oneSide    = regexp.MustCompile(
+		`(\d+(?:\.\d+)?)[ -]?(cm|inch(?:es)?|in\b|") ?(?:\([^)]*\) ?|sq\b\.? ?)?(?:[\w'-]+,? ){0,5}?` + dishNoun + `\b`,
+	)
+	sizeAfter = regexp.MustCompile(dishNoun + `,? (?:of |about |\()?(\d+(?:\.\d+)?) ?(cm|inch(?:es)?)\b`)
+	volumes   = regexp.MustCompile(
+		`(?:^|[ (])(\d+(?:\.\d+)?|[½¼¾]|one|two|three|four|five|a|1½|2½)[ -]?(litres?|liters?|l|quarts?|qt|pints?|ml)\b\.? ?(?:\([^)]*\) ?)?(?:[\w'-]+,? ){0,4}?` + dishNoun + `\b`,
+	)
+	holds = regexp.MustCompile(
+		dishNoun + ` (?:that|which) holds (?:about )?(\d+(?:\.\d+)?|one|two|three|four|five|a) ?(litres?|liters?|l|quarts?|pints?|ml)\b`,
+	)
+	deepDish = regexp.MustCompile(`,? (?:about )?(\d+(?:\.\d+)?) ?(cm|inch(?:es)?) deep`)
+	toHeight = regexp.MustCompile(`to a height of (\d+(?:\.\d+)?) ?(cm|mm)`)
+	dishNext = regexp.MustCompile(`^[ -]*(?:[\w-]+ )?` + dishNoun)
+	camp     = regexp.MustCompile(`\b(?:camp|dutch) oven\b`)
+	oval     = regexp.MustCompile(`\boval\b`)
+	square   = regexp.MustCompile(`\bsq(?:uare)?\b`)
 )
 
 var materials = []struct {
@@ -42,9 +50,32 @@ var materials = []struct {
 	{regexp.MustCompile(`\bmetal\b|\btin\b|\bloose-bottomed\b`), "thin_metal"},
 }
 
-var counts = map[string]float64{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7, "eight": 8,
-	"nine": 9, "ten": 10, "eleven": 11, "twelve": 12, "fifteen": 15, "sixteen": 16, "twenty": 20, "thirty": 30, "forty": 40,
-	"twenty-five": 25, "thirty-five": 35, "forty-five": 45, "fifty": 50, "sixty": 60}
+var counts = map[string]float64{
+	"a":           1,
+	"an":          1,
+	"one":         1,
+	"two":         2,
+	"three":       3,
+	"four":        4,
+	"five":        5,
+	"six":         6,
+	"seven":       7,
+	"eight":       8,
+	"nine":        9,
+	"ten":         10,
+	"eleven":      11,
+	"twelve":      12,
+	"fifteen":     15,
+	"sixteen":     16,
+	"twenty":      20,
+	"thirty":      30,
+	"forty":       40,
+	"twenty-five": 25,
+	"thirty-five": 35,
+	"forty-five":  45,
+	"fifty":       50,
+	"sixty":       60,
+}
 
 func counted(s string) float64 {
 	if n, ok := counts[s]; ok {
@@ -96,12 +127,12 @@ func wordNumbers(s string) string {
 
 func dishIn(t string, metric bool) *Dish {
 	d := &Dish{}
-	at := []int{0, 0}
+	var at []int
 	if m := ramekins.FindStringSubmatchIndex(t); m != nil && (m[4] >= 0 || m[6] >= 0) {
-		d.Count, d.Shape, at = int(counted(group(t, m, 1))), "round", m
+		d.Count, d.Shape, at = int(counted(group(t, m, 1))), RoundDish, m
 		d.VolumeML = figure(group(t, m, 2)) + round(29.57*figure(group(t, m, 3)))
 	} else if m := longAcross.FindStringSubmatchIndex(t); m != nil {
-		d.Shape, d.LengthCM, d.WidthCM, at = "rectangle", figure(group(t, m, 1)), figure(group(t, m, 2)), m
+		d.Shape, d.LengthCM, d.WidthCM, at = RectangleDish, figure(group(t, m, 1)), figure(group(t, m, 2)), m
 	} else if m := twoSides.FindStringSubmatchIndex(t); m != nil && sized(t, m, metric) {
 		unit := group(t, m, 5)
 		if unit == "" {
@@ -111,12 +142,12 @@ func dishIn(t string, metric bool) *Dish {
 			unit = "in"
 		}
 		a, b := inCM(figure(group(t, m, 1)), unit), inCM(figure(group(t, m, 3)), unit)
-		d.Shape, d.LengthCM, d.WidthCM, at = "rectangle", max(a, b), min(a, b), m
+		d.Shape, d.LengthCM, d.WidthCM, at = RectangleDish, max(a, b), min(a, b), m
 		if deep := group(t, m, 4); deep != "" {
 			d.DepthCM = inCM(figure(deep), unit)
 		}
 	} else if m := diameters.FindStringSubmatchIndex(t); m != nil {
-		d.Shape, d.DiameterCM, at = "round", figure(group(t, m, 1)), m
+		d.Shape, d.DiameterCM, at = RoundDish, figure(group(t, m, 1)), m
 	} else if m := oneOf(t); m != nil {
 		size := inCM(figure(group(t, m, 1)), group(t, m, 2))
 		at = m
@@ -124,9 +155,9 @@ func dishIn(t string, metric bool) *Dish {
 			return nil
 		}
 		if around := t[max(0, m[0]-20):min(len(t), m[1]+5)]; square.MatchString(around) {
-			d.Shape, d.LengthCM, d.WidthCM = "rectangle", size, size
+			d.Shape, d.LengthCM, d.WidthCM = RectangleDish, size, size
 		} else {
-			d.Shape, d.DiameterCM = "round", size
+			d.Shape, d.DiameterCM = RoundDish, size
 		}
 	} else if m := firstMatch(t, holds, volumes); m != nil {
 		v, unit := counted(group(t, m, 1)), group(t, m, 2)
@@ -151,8 +182,8 @@ func dishIn(t string, metric bool) *Dish {
 		from += i
 	}
 	around := t[from:min(len(t), at[1]+45)]
-	if oval.MatchString(around) && d.Shape == "rectangle" {
-		d.Shape = "oval"
+	if oval.MatchString(around) && d.Shape == RectangleDish {
+		d.Shape = OvalDish
 	}
 	if m := deepDish.FindStringSubmatch(t[at[0]:]); m != nil {
 		d.DepthCM = inCM(figure(m[1]), m[2])
@@ -178,7 +209,8 @@ func firstMatch(t string, of ...*regexp.Regexp) []int {
 // oneOf finds one size that is a dish's: the noun stands after or before it, and nothing is cut to it.
 func oneOf(t string) []int {
 	for _, m := range oneSide.FindAllStringSubmatchIndex(t, -1) {
-		if !cutWord.MatchString(t[m[0]:m[1]]) && !strings.Contains(t[m[0]:m[1]], "thick") && !strings.Contains(t[m[0]:m[1]], "overhang") {
+		if !cutWord.MatchString(t[m[0]:m[1]]) && !strings.Contains(t[m[0]:m[1]], "thick") &&
+			!strings.Contains(t[m[0]:m[1]], "overhang") {
 			return m
 		}
 	}

@@ -50,8 +50,12 @@ func (r *recipe) methodStates() {
 }
 
 var (
-	meltVerb = regexp.MustCompile(`\bmelt(?:ed)?\b|\buntil the butter has melted\b|\bto the boil\b|\b(?:sweat|fry|soften)\b[^.]*\bin\b[^.]*\bbutter\b`)
-	meltWith = regexp.MustCompile(`\bmelt(?:ed)? (?:the )?(?:\w+ ){0,5}?butter\b|\bwarm\b[^.]*\bbutter\b|\bbring the\b[^.]*\bbutter\b|\b(?:sweat)\b[^.]*\bbutter\b`)
+	meltVerb = regexp.MustCompile(
+		`\bmelt(?:ed)?\b|\buntil the butter has melted\b|\bto the boil\b|\b(?:sweat|fry|soften)\b[^.]*\bin\b[^.]*\bbutter\b`,
+	)
+	meltWith = regexp.MustCompile(
+		`\bmelt(?:ed)? (?:the )?(?:\w+ ){0,5}?butter\b|\bwarm\b[^.]*\bbutter\b|\bbring the\b[^.]*\bbutter\b|\b(?:sweat)\b[^.]*\bbutter\b`,
+	)
 )
 
 func (r *recipe) meltsIn(s sentence, x *Item) {
@@ -72,7 +76,8 @@ func (r *recipe) meltsIn(s sentence, x *Item) {
 			count++
 		}
 	}
-	if count > 1 && x.G != nil && !slices.ContainsFunc(s.mentions, func(m parse.Mention) bool { return m.Thing.Key == x.Key && m.HasAmount }) {
+	if count > 1 && x.G != nil &&
+		!slices.ContainsFunc(s.mentions, func(m parse.Mention) bool { return m.Thing.Key == x.Key && m.HasAmount }) {
 		// without an amount: the butter of the heading that the sentence's other things are from
 		same := 0
 		for _, m := range s.mentions {
@@ -117,7 +122,7 @@ func (r *recipe) cutsIn(s sentence, fruits []*Item) {
 			if x.Key == r.firstOf(s) {
 				x.add("unpeeled")
 			}
-		case peeled.MatchString(s.text) && !x.has("unpeeled") && !strings.Contains(s.text, "lemon peel and") && !x.has("frozen"):
+		case peeled.MatchString(s.text) && !x.has("unpeeled") && !x.has("frozen"):
 			if len(fruits) == 1 || strings.Contains(t, "peel") || x.Key == r.firstOf(s) {
 				x.add("peeled")
 			}
@@ -128,7 +133,10 @@ func (r *recipe) cutsIn(s sentence, fruits []*Item) {
 		if crust {
 			continue
 		}
-		if m := cutSize.FindStringIndex(t); m != nil && cutWord.MatchString(t) && !deepDish.MatchString(t) && !sizedDish(t, m) {
+		if m := cutSize.FindStringIndex(
+			t,
+		); m != nil && cutWord.MatchString(t) && !deepDish.MatchString(t) &&
+			!sizedDish(t, m) {
 			x.cut(cutIn(t))
 		}
 		x.cut(cutInWords(t))
@@ -156,7 +164,7 @@ func (r *recipe) finish() *Reading {
 	for i := len(r.added) - 1; i >= 0; i-- {
 		a := r.added[i]
 		at := a.after + 1
-		for at < len(r.lines[a.line].Items) && r.lines[a.line].Items[at].SaidIn == "method" && i > 0 {
+		for at < len(r.lines[a.line].Items) && r.lines[a.line].Items[at].SaidIn == InMethod && i > 0 {
 			break
 		}
 		r.lines[a.line].Items = slices.Insert(r.lines[a.line].Items, at, *a.item)
@@ -166,7 +174,10 @@ func (r *recipe) finish() *Reading {
 		Steps: r.steps, Method: []Sentence{}, Notes: r.doc.notes, Ask: []string{},
 	}
 	for _, s := range r.method {
-		out.Method = append(out.Method, Sentence{Text: s.raw, Paragraph: s.para, Steps: s.steps, Bowl: s.target, Skipped: s.optional})
+		out.Method = append(
+			out.Method,
+			Sentence{Text: s.raw, Paragraph: s.para, Steps: s.steps, Bowl: s.target, Skipped: s.optional},
+		)
 	}
 	if out.Notes == nil {
 		out.Notes = []string{}
@@ -186,9 +197,14 @@ func (r *recipe) finish() *Reading {
 	}
 	out.Dish = r.findDish()
 	for _, s := range r.method {
-		if m := thirds.FindStringSubmatch(s.text); m != nil && slices.ContainsFunc(r.items, func(x *Item) bool { return x.Bowl == BaseAndTopping }) {
-			share := map[string]float64{"two-thirds": 2.0 / 3, "two thirds": 2.0 / 3, "2/3": 2.0 / 3, "half": 0.5, "three-quarters": 0.75,
-				"three quarters": 0.75}[m[1]+m[2]]
+		if m := thirds.FindStringSubmatch(
+			s.text,
+		); m != nil &&
+			slices.ContainsFunc(r.items, func(x *Item) bool { return x.Bowl == BaseAndTopping }) {
+			share := map[string]float64{
+				"two-thirds": 2.0 / 3, "two thirds": 2.0 / 3, "2/3": 2.0 / 3, "half": 0.5, "three-quarters": 0.75,
+				"three quarters": 0.75,
+			}[m[1]+m[2]]
 			out.Split = map[string]float64{"base": share, "topping": 1 - share}
 		}
 	}

@@ -16,8 +16,10 @@ type when struct {
 const minuteNumber = `(\d+ \d/\d|\d+(?:\.\d+)?[½¼¾]?|[½¼¾])`
 
 var (
-	duration = regexp.MustCompile(minuteNumber + `(?: ?(?:-|to|or) ?` + minuteNumber + `)? ?(mins?|minutes?|hrs?|hours?)\b(?:(?: and)? (\d+) ?(?:mins?|minutes?)\b)?`)
-	every    = regexp.MustCompile(`\bevery $`)
+	duration = regexp.MustCompile(
+		minuteNumber + `(?: ?(?:-|to|or) ?` + minuteNumber + `)? ?(mins?|minutes?|hrs?|hours?)\b(?:(?: and)? (\d+) ?(?:mins?|minutes?)\b)?`,
+	)
+	every = regexp.MustCompile(`\bevery $`)
 )
 
 func timesIn(t string) (out []when) {
@@ -47,12 +49,13 @@ type heatAt struct {
 }
 
 var (
-	gasMark  = regexp.MustCompile(`\bgas (?:mark )?(\d(?:/\d)?|[½¼])`)
-	degrees  = regexp.MustCompile(`\b(fan[- ]?(?:forced|assisted|oven)?:? ?(?:at )?)?(\d{2,3}) ?(?:(°|deg(?:rees?)?\b) ?)?(c\b|f\b)?( ?(?:\(fan\)|fan\b|hot air(?: \(fan\))?|convection))?`)
+	gasMark = regexp.MustCompile(`\bgas (?:mark )?(\d(?:/\d)?|[½¼])`)
+	degrees = regexp.MustCompile(
+		`\b(fan[- ]?(?:forced|assisted|oven)?:? ?(?:at )?)?(\d{2,3}) ?(?:(°|deg(?:rees?)?\b) ?)?(c\b|f\b)?( ?(?:\(fan\)|fan\b|hot air(?: \(fan\))?|convection))?`,
+	)
 	bareHeat = regexp.MustCompile(`(?:\b(?:at|to|in at|oven on,?|oven)\s*$|^$|(?:^|[.;,] )$)`)
 	joins    = regexp.MustCompile(`^[ ,/();]*(?:or |and |in a |for |the )?[ (/]*$`)
 	otherFan = regexp.MustCompile(`\bfan oven\b.*\b(?:isn't|not)\b.*\b(\d{3})\b`)
-	coalHeat = regexp.MustCompile(`\binside\b`)
 )
 
 // heatsIn finds the oven's heats in a sentence. What stands next to each other, as in "190C (170C fan)/gas 5", is one.
@@ -80,7 +83,8 @@ func (r *recipe) heatsIn(t string) (out []heatAt) {
 		before, after := group(t, m, 1), group(t, m, 5)
 		fan := before != "" || after != ""
 		if unit == "" && sign == "" && !fan {
-			if !bareHeat.MatchString(strings.TrimRight(t[:m[0]], " ")+" ") && !bareHeat.MatchString(t[:m[0]]) || v < 140 || v > 475 ||
+			if !bareHeat.MatchString(strings.TrimRight(t[:m[0]], " ")+" ") && !bareHeat.MatchString(t[:m[0]]) || v < 140 ||
+				v > 475 ||
 				notHeat.MatchString(t[m[1]:]) {
 				continue
 			}
@@ -129,8 +133,7 @@ var notHeat = regexp.MustCompile(`^ ?(?:g\b|kg|ml|cm|mm|l\b|x|people|%|calories)
 
 // mergeHeat adds what a second notation says: a metric figure goes before one in Fahrenheit.
 func mergeHeat(h *Heat, other Heat) {
-	switch {
-	case other.C != nil && (h.C == nil || h.F > 0 && other.F == 0):
+	if other.C != nil && (h.C == nil || h.F > 0 && other.F == 0) {
 		h.C = other.C
 	}
 	if other.FanC != nil && h.FanC == nil {

@@ -105,20 +105,27 @@ type piece struct {
 var (
 	separator     = regexp.MustCompile(`(?:[,;] (?:and |plus )?| (?:and|plus|&|\+) |; ?)`)
 	separatorHere = regexp.MustCompile(`^(?:[,;] (?:and |plus )?| (?:and|plus|&|\+) |; ?)`)
-	moreOf        = regexp.MustCompile(`^(?:a (?:bit|little|few) )?(?:more|extra)\b|^\S+(?: \S+)? (?:\S+ )?(?:more|extra)\b`)
-	purposeOf     = regexp.MustCompile(`\b(?:for|to) (?:the )?((?:baking )?(?:dish|pan|tin|pot|base)|greas\w+|dust\w*|sprinkl\w+|brush\w*|glaz\w+|top|finish|roll\w+)\b`)
-	eachOf        = regexp.MustCompile(`^\S+ ?\S* (?:of )?each\b|,? \d+ ?\w+ (?:of )?each$`)
-	orSo          = regexp.MustCompile(`\b(?:or so|together|altogether|or thereabouts)\b`)
-	halfOf        = regexp.MustCompile(`\((?:about )?half (?:of )?an? ([\d.]+)[- ](ounce|oz|g|gram)s?\b[^)]*\)`)
-	sizedCase     = regexp.MustCompile(`\(\d+ ?(?:cm|inch|-inch)[^,)]*, `)
-	drainedG      = regexp.MustCompile(`\((?:about )?([\d.,]+) ?(kg|g)\b[^;)]*drained[^)]*\)`)
-	weightAfter   = regexp.MustCompile(`^(\S+ [^,(]+), (?:about )?(\d[\d.]* ?(?:kg|g|lb)) ?(,|$)`)
-	inJuice       = regexp.MustCompile(`\bin (?:its own |their own |natural |fruit |light )*(?:juice|syrup|water)\b`)
+	moreOf        = regexp.MustCompile(
+		`^(?:a (?:bit|little|few) )?(?:more|extra)\b|^\S+(?: \S+)? (?:\S+ )?(?:more|extra)\b`,
+	)
+	purposeOf = regexp.MustCompile(
+		`\b(?:for|to) (?:the )?((?:baking )?(?:dish|pan|tin|pot|base)|greas\w+|dust\w*|sprinkl\w+|brush\w*|glaz\w+|top|finish|roll\w+)\b`,
+	)
+	eachOf      = regexp.MustCompile(`^\S+ ?\S* (?:of )?each\b|,? \d+ ?\w+ (?:of )?each$`)
+	orSo        = regexp.MustCompile(`\b(?:or so|together|altogether|or thereabouts)\b`)
+	halfOf      = regexp.MustCompile(`\((?:about )?half (?:of )?an? ([\d.]+)[- ](ounce|oz|g|gram)s?\b[^)]*\)`)
+	sizedCase   = regexp.MustCompile(`\(\d+ ?(?:cm|inch|-inch)[^,)]*, `)
+	drainedG    = regexp.MustCompile(`\((?:about )?([\d.,]+) ?(kg|g)\b[^;)]*drained[^)]*\)`)
+	weightAfter = regexp.MustCompile(`^(\S+ [^,(]+), (?:about )?(\d[\d.]* ?(?:kg|g|lb)) ?(,|$)`)
+	inJuice     = regexp.MustCompile(`\bin (?:its own |their own |natural |fruit |light )*(?:juice|syrup|water)\b`)
 )
+
+// longestLine is the longest line that is parted, in bytes: nobody writes one in more.
+const longestLine = 1200
 
 // pieces parts a line at its commas, semicolons and "and" where another amount or another known name begins.
 func (r *recipe) pieces(text string) []piece {
-	if eachOf.MatchString(text) {
+	if len(text) > longestLine || eachOf.MatchString(text) {
 		return []piece{{text: text}}
 	}
 	var out []piece
@@ -286,7 +293,9 @@ func bowlOfPurpose(purpose string) Bowl {
 }
 
 var (
-	wholeSpice  = regexp.MustCompile(`\b(?:cinnamon sticks?|sticks? of cinnamon|strips? of|vanilla pod|star anise|bay lea)`)
+	wholeSpice = regexp.MustCompile(
+		`\b(?:cinnamon sticks?|sticks? of cinnamon|strips? of|vanilla pod|star anise|bay lea)`,
+	)
 	smallUnit   = regexp.MustCompile(`\b(?:splash|drizzle|drops?|handful|bunch|sprigs?|to taste)\b`)
 	wholeCitrus = regexp.MustCompile(`^(?:an?|one|two|\d+) (?:large |small |unwaxed )*(lemon|orange|lime)s?$`)
 	tins        = regexp.MustCompile(`\b(?:tins?|cans?|tinned|canned|jars?)\b`)
@@ -304,7 +313,10 @@ func (r *recipe) pieceItems(text string) []Item {
 	}
 	norm = sizedCase.ReplaceAllString(norm, "(")
 	if m := drainedG.FindStringSubmatch(norm); m != nil {
-		norm = m[1] + " " + m[2] + " " + inJuice.ReplaceAllString(drainedG.ReplaceAllString(tins.ReplaceAllString(afterAmount(norm), ""), ""), "")
+		norm = m[1] + " " + m[2] + " " + inJuice.ReplaceAllString(
+			drainedG.ReplaceAllString(tins.ReplaceAllString(afterAmount(norm), ""), ""),
+			"",
+		)
 	}
 	norm = strings.ReplaceAll(norm, "b. powder", "baking powder")
 	l := r.p.ReadLine(norm, r.by)
@@ -428,7 +440,9 @@ func (r *recipe) resolve(x *Item, text string, l parse.Line) {
 	}
 }
 
-var sortOnly = regexp.MustCompile(`^(?:about )?[\d½ -]+(?:kg |g |lb |pounds? (?:of )?)?(?:small |medium |large |medium-sized )?apples?$`)
+var sortOnly = regexp.MustCompile(
+	`^(?:about )?[\d½ -]+(?:kg |g |lb |pounds? (?:of )?)?(?:small |medium |large |medium-sized )?apples?$`,
+)
 
 var eachTin = regexp.MustCompile(`^(\d+) (?:tins?|cans?)\b.*?\((?:about )?(\d+) ?g each`)
 
@@ -448,7 +462,10 @@ const drainedShare = 0.58
 
 // matters is whether a dessert can't be judged without the amount of a thing.
 func matters(t parse.Thing) bool {
-	return slices.Contains([]string{"fruit", "flour", "fat", "sugar", "syrup", "oat", "nut", "crumb", "pastry", "egg", "liquid", "aromatic"}, t.Role)
+	return slices.Contains(
+		[]string{"fruit", "flour", "fat", "sugar", "syrup", "oat", "nut", "crumb", "pastry", "egg", "liquid", "aromatic"},
+		t.Role,
+	)
 }
 
 // unknown settles a name that parse does not know for sure.

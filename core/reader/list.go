@@ -30,9 +30,13 @@ type lister struct {
 }
 
 // countIngredients counts the lines that ask for something, and known names under a heading for ingredients.
-func countIngredients(rows []row, p *parse.Vocabulary) int {
-	n, under := 0, false
+// said counts the lines that say something.
+func countIngredients(rows []row, p *parse.Vocabulary) (n, said int) {
+	under := false
 	for _, w := range rows {
+		if w.clean != "" {
+			said++
+		}
 		switch {
 		case listHead.MatchString(w.clean):
 			under = true
@@ -42,7 +46,7 @@ func countIngredients(rows []row, p *parse.Vocabulary) int {
 			under = false
 		}
 	}
-	return n
+	return n, said
 }
 
 func (l *lister) read() {
@@ -153,7 +157,7 @@ func (l *lister) begins(i int, w row) bool {
 	next := l.next(i)
 	c := w.clean
 	switch {
-	case w.ingredient && !timeLine.MatchString(c) && !(l.title == "" && strings.HasPrefix(next.clean, "prep")):
+	case w.ingredient && !timeLine.MatchString(c) && (l.title != "" || !strings.HasPrefix(next.clean, "prep")):
 		return true
 	case mailHead.MatchString(c):
 		if m := subject.FindString(w.read); m != "" {
@@ -209,7 +213,10 @@ func (l *lister) continues(c string) bool {
 		return false
 	}
 	last := l.lines[len(l.lines)-1]
-	if _, _, ok := parse.StartsWithAmount(c); ok || last.kind != IngredientLine || isSentence(c) || strings.HasSuffix(c, ":") {
+	if _, _, ok := parse.StartsWithAmount(
+		c,
+	); ok || last.kind != IngredientLine || isSentence(c) ||
+		strings.HasSuffix(c, ":") {
 		return false
 	}
 	switch {

@@ -22,9 +22,11 @@ type sentence struct {
 }
 
 var (
-	abbreviation = regexp.MustCompile(`\b(min|mins|hr|hrs|tsp|tbsp|teasp|tablesp|oz|lb|qt|pt|sq|approx|in|c|t|deg)\.(\s*(?:[a-z0-9,(;]|$))`)
-	endOf        = regexp.MustCompile(`[.!?]+[)"']*(?:\s+|$)|\n+`)
-	wordTimes    = []struct {
+	abbreviation = regexp.MustCompile(
+		`\b(min|mins|hr|hrs|tsp|tbsp|teasp|tablesp|oz|lb|qt|pt|sq|approx|in|c|t|deg)\.(\s*(?:[a-z0-9,(;]|$))`,
+	)
+	endOf     = regexp.MustCompile(`[.!?]+[)"']*(?:\s+|$)|\n+`)
+	wordTimes = []struct {
 		re *regexp.Regexp
 		to string
 	}{
@@ -34,9 +36,16 @@ var (
 		{regexp.MustCompile(`\bone hour and a half\b`), "90 min"},
 		{regexp.MustCompile(`\b(?:a )?half an hour\b`), "30 min"},
 		{regexp.MustCompile(`\ban hour\b`), "1 hour"},
-		{regexp.MustCompile(`\b(one|two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty-five|twenty|thirty-five|thirty|forty-five|forty|fifty|sixty)( (?:or|to) (?:one|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|forty|fifty|sixty|twenty-five))? (min|minutes?|hours?)\b`), ""},
+		{
+			regexp.MustCompile(
+				`\b(one|two|three|four|five|six|seven|eight|nine|ten|twelve|fifteen|twenty-five|twenty|thirty-five|thirty|forty-five|forty|fifty|sixty)( (?:or|to) (?:one|two|three|four|five|six|eight|ten|twelve|fifteen|twenty|thirty|forty|fifty|sixty|twenty-five))? (min|minutes?|hours?)\b`,
+			),
+			"",
+		},
 	}
-	option = regexp.MustCompile(`^(?:to freeze|to store|to make ahead|to reheat|the frozen one|bake from frozen|from frozen|if (?:baking|cooking) from frozen|tip:|ps\b|they freeze|it freezes|if you are making)|\bmy sister\b|\bslow cooker\b`)
+	option = regexp.MustCompile(
+		`^(?:to freeze|to store|to make ahead|to reheat|the frozen one|bake from frozen|from frozen|if (?:baking|cooking) from frozen|tip:|ps\b|they freeze|it freezes|if you are making)|\bmy sister\b|\bslow cooker\b`,
+	)
 )
 
 // digits writes the times of a text in figures.
@@ -69,12 +78,17 @@ func formatted(n float64) string {
 	return string('0'+rune(int(n)/10)) + string('0'+rune(int(n)%10))
 }
 
+// The most that is read of a method, and the most things of one sentence.
+const (
+	mostSentences = 400
+	mostMentions  = 60
+)
+
 // sentences parts the method's paragraphs into sentences.
 func (r *recipe) sentences() []sentence {
 	var out []sentence
-	skip := false
 	for n, para := range r.doc.method {
-		skip = false
+		skip := false
 		t := strings.TrimSpace(plain(para))
 		t = bullet.ReplaceAllString(t, "")
 		t = chatStamp.ReplaceAllString(t, "\n")
@@ -91,23 +105,43 @@ func (r *recipe) sentences() []sentence {
 			if raw == "" {
 				continue
 			}
+			if len(out) == mostSentences {
+				return out
+			}
+			if len(raw) > longestLine {
+				raw = strings.ToValidUTF8(raw[:longestLine], "")
+			}
 			text := strings.ToLower(raw)
 			if option.MatchString(text) || noteLine.MatchString(text) {
 				skip = true
 			}
 			text = digits(text)
-			out = append(out, sentence{raw: raw, para: n, text: text, mentions: r.mentionsIn(text), optional: skip, times: timesIn(text), heats: r.heatsIn(text)})
+			out = append(
+				out,
+				sentence{
+					raw:      raw,
+					para:     n,
+					text:     text,
+					mentions: r.mentionsIn(text),
+					optional: skip,
+					times:    timesIn(text),
+					heats:    r.heatsIn(text),
+				},
+			)
 		}
 	}
 	return out
 }
 
-var notNamed = regexp.MustCompile(`\bcolou?r of (?:an? )?\w+|\bsize of (?:an? )?\w+|\bsquash (?:it|till|until)\b|\bpie (?:dish|plate|tin|pan)\b|\bpastry (?:case|brush)\b|\bbiscuit colou?r\b|\bcold water to drink\b`)
+var notNamed = regexp.MustCompile(
+	`\bcolou?r of (?:an? )?\w+|\bsize of (?:an? )?\w+|\bsquash (?:it|till|until)\b|\bpie (?:dish|plate|tin|pan)\b|\bpastry (?:case|brush)\b|\bbiscuit colou?r\b|\bcold water to drink\b`,
+)
 
 // mentionsIn are the things that a sentence names, without what only lends its colour or its size.
 func (r *recipe) mentionsIn(text string) []parse.Mention {
 	hidden := notNamed.ReplaceAllStringFunc(text, func(m string) string { return strings.Repeat("x", len(m)) })
-	return r.generic(hidden, r.p.Mentions(hidden))
+	found := r.generic(hidden, r.p.Mentions(hidden))
+	return found[:min(len(found), mostMentions)]
 }
 
 // generics are words for several things of the list at once.
@@ -120,8 +154,16 @@ var generics = []struct {
 	{"nuts", regexp.MustCompile(`\bnuts\b`), func(t parse.Thing) bool { return t.Role == "nut" }},
 	{"", regexp.MustCompile(`\b(?:zest|rind)\b`), func(t parse.Thing) bool { return strings.HasSuffix(t.Key, "_zest") }},
 	{"oil", regexp.MustCompile(`\boil\b`), func(t parse.Thing) bool { return strings.HasSuffix(t.Key, "_oil") }},
-	{"orange and", regexp.MustCompile(`\borange and \w+ juice\b`), func(t parse.Thing) bool { return t.Key == "orange_juice" }},
-	{"lemon and", regexp.MustCompile(`\blemon and \w+ juice\b`), func(t parse.Thing) bool { return t.Key == "lemon_juice" }},
+	{
+		"orange and",
+		regexp.MustCompile(`\borange and \w+ juice\b`),
+		func(t parse.Thing) bool { return t.Key == "orange_juice" },
+	},
+	{
+		"lemon and",
+		regexp.MustCompile(`\blemon and \w+ juice\b`),
+		func(t parse.Thing) bool { return t.Key == "lemon_juice" },
+	},
 	{"pepper", regexp.MustCompile(`\bpeppers?\b`), func(t parse.Thing) bool { return t.Key == "sweet_pepper" }},
 }
 
@@ -138,7 +180,10 @@ func (r *recipe) generic(text string, found []parse.Mention) []parse.Mention {
 		for _, at := range g.word.FindAllStringIndex(text, -1) {
 			var things []parse.Thing
 			for _, x := range r.items {
-				if t, ok := r.p.Get(x.Key); ok && g.of(t) && !slices.ContainsFunc(things, func(y parse.Thing) bool { return y.Key == t.Key }) {
+				if t, ok := r.p.Get(
+					x.Key,
+				); ok && g.of(t) &&
+					!slices.ContainsFunc(things, func(y parse.Thing) bool { return y.Key == t.Key }) {
 					things = append(things, t)
 				}
 			}
@@ -148,7 +193,8 @@ func (r *recipe) generic(text string, found []parse.Mention) []parse.Mention {
 			covered := slices.IndexFunc(found, func(m parse.Mention) bool { return m.Start <= at[0] && m.End >= at[1] })
 			if covered >= 0 {
 				m := found[covered]
-				if r.inItems(m.Thing.Key) && (m.Thing.Key != "black_pepper" || strings.Contains(text, "salt")) || m.HasAmount || m.End-m.Name > at[1]-at[0] {
+				if r.inItems(m.Thing.Key) && (m.Thing.Key != "black_pepper" || strings.Contains(text, "salt")) || m.HasAmount ||
+					m.End-m.Name > at[1]-at[0] {
 					continue
 				}
 				found = slices.Delete(found, covered, covered+1)

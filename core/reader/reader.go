@@ -1,6 +1,6 @@
-// Package reader reads a whole recipe as somebody wrote or pasted it: title, servings, dish, the lines of its ingredients
-// with their bowls, and every step of its method in order. It judges nothing and guesses nothing silently: what the text
-// leaves open is in Reading.Ask.
+// Package reader reads a whole recipe as somebody wrote or pasted it: title, servings, dish, the lines of its
+// ingredients with their bowls, and every step of its method in order. It judges nothing and guesses nothing silently:
+// what the text leaves open is in Reading.Ask.
 package reader
 
 import (
@@ -15,15 +15,15 @@ import (
 
 // Reading is a recipe as it was understood. Its fields and words are those of the format recipe-format.md describes.
 type Reading struct {
-	Title      string    `json:"title,omitempty"` // empty: the text has none
-	Serves     []float64 `json:"serves"`          // least and most; null: not stated
-	ServesUnit string    `json:"serves_unit,omitempty"`
-	ServesEach []float64 `json:"serves_each,omitempty"` // of one dish, where there are several
-	Makes      int       `json:"makes"`                 // dishes
-	Style      string    `json:"style"`
-	Savoury    bool      `json:"savoury"`
-	Dish       *Dish     `json:"dish"` // null: the text names none
-	Lines      []Line    `json:"lines"`
+	Title      string     `json:"title,omitempty"` // empty: the text has none
+	Serves     []float64  `json:"serves"`          // least and most; null: not stated
+	ServesUnit ServesUnit `json:"serves_unit,omitempty"`
+	ServesEach []float64  `json:"serves_each,omitempty"` // of one dish, where there are several
+	Makes      int        `json:"makes"`                 // dishes
+	Style      string     `json:"style"`
+	Savoury    bool       `json:"savoury"`
+	Dish       *Dish      `json:"dish"` // null: the text names none
+	Lines      []Line     `json:"lines"`
 	// MethodItems are what only the method names, such as the water of a slurry.
 	MethodItems []Item `json:"method_items,omitempty"`
 	// Split holds the shares of one dough for base and topping; empty without one.
@@ -50,9 +50,54 @@ type Sentence struct {
 	Skipped   bool   `json:"skipped,omitempty"` // about another way to make it
 }
 
+// ServesUnit is what servings are counted in.
+type ServesUnit string
+
+// What servings are counted in.
+const (
+	Portions ServesUnit = "portions"
+	Pieces   ServesUnit = "pieces"
+)
+
+// Shape is a dish's outline as texts describe it.
+type Shape string
+
+// The shapes. A square is a rectangle of equal sides.
+const (
+	RoundDish     Shape = "round"
+	RectangleDish Shape = "rectangle"
+	OvalDish      Shape = "oval"
+)
+
+// Place is where in the text an amount stands, if not in the list.
+type Place string
+
+// InMethod is an amount that only the method states.
+const InMethod Place = "method"
+
+// SauceUse is what becomes of a sauce.
+type SauceUse string
+
+// What becomes of a sauce.
+const (
+	PourSauce   SauceUse = "pour"
+	FoldSauce   SauceUse = "fold"
+	SpreadSauce SauceUse = "spread"
+)
+
+// RestTo is what a dessert rests until.
+type RestTo string
+
+// What a dessert rests until.
+const (
+	UntilWarm RestTo = "warm"
+	UntilCold RestTo = "cold"
+	UntilSet  RestTo = "set"
+)
+
 // Dish is the dish as far as the text describes it. Lengths in cm; zero: not stated.
 type Dish struct {
-	Shape    string  `json:"shape,omitempty"`
+	Shape    Shape   `json:"shape,omitempty"`
 	LengthCM float64 `json:"length_cm,omitempty"`
 	WidthCM  float64 `json:"width_cm,omitempty"`
 	// DiameterCM is that of a round dish.
@@ -120,7 +165,7 @@ type Item struct {
 	AsBought bool     `json:"as_bought,omitempty"` // weighed before it is prepared
 	Optional bool     `json:"optional,omitempty"`
 	Late     bool     `json:"late,omitempty"`    // a topping that goes on during the bake
-	SaidIn   string   `json:"said_in,omitempty"` // "method": the amount stands there alone
+	SaidIn   Place    `json:"said_in,omitempty"` // "method": the amount stands there alone
 	// Line is what parse understood of it, with its question; zero for what only the method names.
 	Line parse.Line `json:"-"`
 	// Part is whether the item before it on the line is read from the same words: "juice and zest of 1 lemon".
@@ -228,11 +273,11 @@ type Step struct {
 	CoolMinutes []float64          `json:"cool_minutes,omitempty"`
 	Juice       string             `json:"juice,omitempty"` // keep, leave, reduce, thicken
 	ReduceTo    float64            `json:"reduce_to,omitempty"`
-	Then        string             `json:"then,omitempty"` // of a sauce: pour, fold, spread
+	Then        SauceUse           `json:"then,omitempty"` // of a sauce: pour, fold, spread
 	Weights     bool               `json:"weights"`
 	Freezer     bool               `json:"freezer"`
 	At          string             `json:"at,omitempty"`
-	To          string             `json:"to,omitempty"` // warm, cold, set
+	To          RestTo             `json:"to,omitempty"` // warm, cold, set
 	AtLeast     bool               `json:"at_least,omitempty"`
 	EveryMin    float64            `json:"every_min,omitempty"`
 	Dishes      int                `json:"dishes,omitempty"`
@@ -316,7 +361,6 @@ type recipe struct {
 	method   []sentence
 	steps    []Step
 	extra    []Item
-	split    map[string]float64
 	style    string
 	metric   bool
 	hasBase  bool

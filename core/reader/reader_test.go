@@ -61,7 +61,7 @@ func formatted3(v float64) string {
 	return out
 }
 
-// Fahrenheit, gas marks and fan ovens are told apart with and without their letters.
+// Fahrenheit, gas marks and fan ovens are recognised with and without their letters.
 func TestHeatsAreRead(t *testing.T) {
 	for method, want := range map[string]Heat{
 		"Bake at 350 degrees for 40 minutes.":                        {F: 350},
@@ -98,7 +98,10 @@ func TestWhatIsMissingIsAsked(t *testing.T) {
 
 // A recipe in another language, or written from right to left, is answered clearly: its lines are there and asked about.
 func TestOtherLanguagesAreNotLost(t *testing.T) {
-	r := read(t, "Zwetschgenstreusel\n\n900 g Zwetschgen\n150 g Mehl\n100 g Zucker\n80 g Butter\n\nBei 180 Grad 40 Minuten backen.")
+	r := read(
+		t,
+		"Zwetschgenstreusel\n\n900 g Zwetschgen\n150 g Mehl\n100 g Zucker\n80 g Butter\n\nBei 180 Grad 40 Minuten backen.",
+	)
 	if len(r.Lines) < 4 || len(r.Ask) == 0 {
 		t.Errorf("%d lines, asks %v", len(r.Lines), r.Ask)
 	}

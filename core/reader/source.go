@@ -62,20 +62,38 @@ func (d *document) add(w row, kind LineKind) {
 }
 
 var (
-	bullet      = regexp.MustCompile(`^(?:\s|>|[*•·▢☐□◦‣✓●○-]|\[[ x]?\]|\[\d{1,2}:\d{2}\])+`)
-	numbered    = regexp.MustCompile(`^(?:(?:step\s*)?\d{1,2}[.):]\s+|(?:step\s+)(?:\d{1,2}|one|two|three|four|five|six|seven|eight)[.:)]?\s+|[①-⑳]\s*)`)
+	bullet   = regexp.MustCompile(`^(?:\s|>|[*•·▢☐□◦‣✓●○-]|\[[ x]?\]|\[\d{1,2}:\d{2}\])+`)
+	numbered = regexp.MustCompile(
+		`^(?:(?:step\s*)?\d{1,2}[.):]\s+|(?:step\s+)(?:\d{1,2}|one|two|three|four|five|six|seven|eight)[.:)]?\s+|[①-⑳]\s*)`,
+	)
 	numberedRaw = regexp.MustCompile(`^\d{1,2}\s+[A-Z][a-z]+ `)
-	methodHead  = regexp.MustCompile(`^\W*(?:(?:the )?method|instructions?|directions?|preparation|steps|how to (?:make|cook|do) it|what (?:you|to) do|to make)\b[\s:.]*$`)
-	listHead    = regexp.MustCompile(`^\W*(?:the )?(?:ingredients?|you (?:will )?(?:need|want)|what you need|pack|shopping)\b\s*:?\s*(?:add all to shopping list)?\s*$`)
-	equipHead   = regexp.MustCompile(`^\W*(?:you will need|equipment|dish(?:es)?|tins?|pans?|kit|also)\s*:?\s*$`)
-	equipLine   = regexp.MustCompile(`^(?:you (?:also |will )?(?:need|bring)\b|you'll (?:also )?need\b|a? ?\d+ ?[x×] ?\d+ ?cm )`)
-	notesHead   = regexp.MustCompile(`^\W*(?:(?:cook's |baker's |recipe )?notes?|tips?|nutrition\b.*|reviews?\b.*|comments?|did you make this.*|you may also like.*|energy \d.*|make[- ]ahead\b.*|storage\b.*|variations?\b.*|to freeze|to store|to reheat)(?:\W.*)?$`)
-	noteLine    = regexp.MustCompile(`^(?:tip|note|to freeze|to store|to reheat|to make ahead|make ahead|variation|ps|p\.s\.|freeze[sr]?|storage)\b ?:`)
-	clutter     = regexp.MustCompile(`^(?:advertisement|us +metric\b.*|metric +us\b.*|buy ingredients.*|save|share|print\b.*|jump to.*|rating\b.*|★.*|home [›>].*|posted by.*|this post may.*|from this month.*|sign up.*|log in.*|\d+ comments?.*|cookie.*|subscribe.*|all measures are.*|sent from.*|--.*)$`)
-	timeLine    = regexp.MustCompile(`^(?:prep|cook|total|active|hands[- ]on|ready in|takes|time|preparation|cooking|baking|oven|chill(?:ing)?|serves|makes|yield|servings|portions|feeds|cuts into|enough|for \d|freezes|difficulty|\(?\d+ (?:squares|pieces|bars|slices|portions)|\d+ ?(?:-|to) ?\d+ portions|class handout|(?:one|each) \w+ to\b)`)
-	mailHead    = regexp.MustCompile(`^(?:from|to|cc|date|sent|subject|re)\s*:`)
-	subject     = regexp.MustCompile(`(?i)^subject:\s*(?:(?:fwd?|re):\s*)*`)
-	imperative  = regexp.MustCompile(`^(?:and |then |now |next,? |meanwhile,? |first,? |finally,? )?(?:pre-?heat|heat|set|butter|grease|line|bake|mix|stir|toss|rub|combine|put|place|spread|sprinkle|pour|serve|leave|cool|cut|peel|core|wash|melt|whisk|roll|arrange|tip|scatter|make|take|drop|dot|cover|light|rinse|crush|knead|soften|sweat|cook|warm|let|drain|chill|trim|slice|press|lay|whip|beat|prick|divide|wrap|fit|unroll|turn|brush|squeeze|layer|boil|bring|stew|simmer|fill|top|spoon|dice|halve|quarter|stone|hull|pit|fold|sift|oven|position|adjust|in an?|into|for the|working|while|when|once|with|using)\b`)
+	methodHead  = regexp.MustCompile(
+		`^\W*(?:(?:the )?method|instructions?|directions?|preparation|steps|how to (?:make|cook|do) it|what (?:you|to) do|to make)\b[\s:.]*$`,
+	)
+	listHead = regexp.MustCompile(
+		`^\W*(?:the )?(?:ingredients?|you (?:will )?(?:need|want)|what you need|pack|shopping)\b\s*:?\s*(?:add all to shopping list)?\s*$`,
+	)
+	equipHead = regexp.MustCompile(`^\W*(?:you will need|equipment|dish(?:es)?|tins?|pans?|kit|also)\s*:?\s*$`)
+	equipLine = regexp.MustCompile(
+		`^(?:you (?:also |will )?(?:need|bring)\b|you'll (?:also )?need\b|a? ?\d+ ?[x×] ?\d+ ?cm )`,
+	)
+	notesHead = regexp.MustCompile(
+		`^\W*(?:(?:cook's |baker's |recipe )?notes?|tips?|nutrition\b.*|reviews?\b.*|comments?|did you make this.*|you may also like.*|energy \d.*|make[- ]ahead\b.*|storage\b.*|variations?\b.*|to freeze|to store|to reheat)(?:\W.*)?$`,
+	)
+	noteLine = regexp.MustCompile(
+		`^(?:tip|note|to freeze|to store|to reheat|to make ahead|make ahead|variation|ps|p\.s\.|freeze[sr]?|storage)\b ?:`,
+	)
+	clutter = regexp.MustCompile(
+		`^(?:advertisement|us +metric\b.*|metric +us\b.*|buy ingredients.*|save|share|print\b.*|jump to.*|rating\b.*|★.*|home [›>].*|posted by.*|this post may.*|from this month.*|sign up.*|log in.*|\d+ comments?.*|cookie.*|subscribe.*|all measures are.*|sent from.*|--.*)$`,
+	)
+	timeLine = regexp.MustCompile(
+		`^(?:prep|cook|total|active|hands[- ]on|ready in|takes|time|preparation|cooking|baking|oven|chill(?:ing)?|serves|makes|yield|servings|portions|feeds|cuts into|enough|for \d|freezes|difficulty|\(?\d+ (?:squares|pieces|bars|slices|portions)|\d+ ?(?:-|to) ?\d+ portions|class handout|(?:one|each) \w+ to\b)`,
+	)
+	mailHead   = regexp.MustCompile(`^(?:from|to|cc|date|sent|subject|re)\s*:`)
+	subject    = regexp.MustCompile(`(?i)^subject:\s*(?:(?:fwd?|re):\s*)*`)
+	imperative = regexp.MustCompile(
+		`^(?:and |then |now |next,? |meanwhile,? |first,? |finally,? )?(?:pre-?heat|heat|set|butter|grease|line|bake|mix|stir|toss|rub|combine|put|place|spread|sprinkle|pour|serve|leave|cool|cut|peel|core|wash|melt|whisk|roll|arrange|tip|scatter|make|take|drop|dot|cover|light|rinse|crush|knead|soften|sweat|cook|warm|let|drain|chill|trim|slice|press|lay|whip|beat|prick|divide|wrap|fit|unroll|turn|brush|squeeze|layer|boil|bring|stew|simmer|fill|top|spoon|dice|halve|quarter|stone|hull|pit|fold|sift|oven|position|adjust|in an?|into|for the|working|while|when|once|with|using)\b`,
+	)
 	hasAmount   = regexp.MustCompile(`[0-9½¼¾⅓⅔⅛]`)
 	sentenceEnd = regexp.MustCompile(`[.!?]\s*$`)
 	colonAmount = regexp.MustCompile(`^[^:]{2,45}:\s*(?:[0-9½¼¾⅓⅔⅛]|a pinch)`)
@@ -122,7 +140,12 @@ func segment(s Source, p *parse.Vocabulary) document {
 			d.meta = append(d.meta, lower(s.Yield))
 		}
 		for _, l := range s.Ingredients {
-			if w := rowOf(l, l, p); w.clean != "" {
+			switch w := rowOf(l, l, p); {
+			case w.clean == "":
+			case strings.HasSuffix(w.clean, ":") && !w.ingredient,
+				strings.HasPrefix(w.clean, "for the ") && !hasAmount.MatchString(w.clean):
+				d.add(w, HeadingLine)
+			default:
 				d.add(w, lineKind(w.clean))
 			}
 		}
@@ -137,7 +160,7 @@ func segment(s Source, p *parse.Vocabulary) document {
 		all[i] = w.read
 	}
 	d.all = lower(strings.Join(all, "\n"))
-	if countIngredients(rows, p) >= 3 {
+	if n, said := countIngredients(rows, p); n >= 3 || n > 0 && 2*n >= said {
 		l := &lister{document: &d, p: p, rows: rows}
 		l.read()
 	} else {
@@ -165,13 +188,15 @@ func isIngredient(c string, p *parse.Vocabulary) bool {
 		return false
 	}
 	if unit {
-		return len(strings.Fields(c)) < 30 && !(len(strings.Fields(rest)) > 3 && imperative.MatchString(rest))
+		return len(strings.Fields(c)) < 30 && (len(strings.Fields(rest)) <= 3 || !imperative.MatchString(rest))
 	}
 	before, _, _ := strings.Cut(rest, ".")
 	return len(p.Mentions(before)) > 0 && len(strings.Fields(rest)) < 20 && !imperative.MatchString(rest)
 }
 
-var citrusLine = regexp.MustCompile(`^(?:the )?(?:finely )?(?:grated )?(?:juice|zest|rind)\b.{0,30}\b(?:lemon|lime|orange)`)
+var citrusLine = regexp.MustCompile(
+	`^(?:the )?(?:finely )?(?:grated )?(?:juice|zest|rind)\b.{0,30}\b(?:lemon|lime|orange)`,
+)
 
 // knownName is whether a line is the name of a thing of the tables and nothing else.
 func knownName(c string, p *parse.Vocabulary) bool {
@@ -212,6 +237,11 @@ var (
 	titleMarks = "#*_= "
 )
 
+// looksLikeTitle is whether the first line of a text is its title: short, and no sentence.
+func looksLikeTitle(t, c string) bool {
+	return len(c) < 90 && !sentenceEnd.MatchString(c) && !chatLine.MatchString(t)
+}
+
 func titleOf(t string) string {
 	t = strings.Trim(titleTail.ReplaceAllString(t, ""), titleMarks)
 	return strings.TrimLeftFunc(t, func(c rune) bool { return c > 0x2000 || c == ' ' })
@@ -241,7 +271,7 @@ func (d *document) segmentProse(rows []row) {
 		case notesHead.MatchString(c) && len(strings.Fields(c)) < 4:
 			flush()
 			notes = true
-		case d.title == "" && len(d.method) == 0 && para == "" && !sentenceEnd.MatchString(c) && !chatLine.MatchString(t) && len(c) < 90:
+		case d.title == "" && len(d.method) == 0 && para == "" && looksLikeTitle(t, c):
 			d.title = titleOf(t)
 		default:
 			if bullet.MatchString(t) {

@@ -13,7 +13,9 @@ var (
 	pitted    = regexp.MustCompile(`\b(?:stoned|pitted|destoned|stone|pit)\b`)
 	orFrozen  = regexp.MustCompile(`\bor frozen\b|\bfrozen (?:is|are|works?|ok)\b|\bor thawed\b`)
 	thawed    = regexp.MustCompile(`\b(?:thawed|defrosted)\b`)
-	notThawed = regexp.MustCompile(`\b(?:do not thaw|don't thaw|dont|don't bother|not thawed|straight from the freezer|without thawing)\b`)
+	notThawed = regexp.MustCompile(
+		`\b(?:do not thaw|don't thaw|dont|don't bother|not thawed|straight from the freezer|without thawing)\b`,
+	)
 	softened  = regexp.MustCompile(`\b(?:soft|softened)\b`)
 	coldState = regexp.MustCompile(`\b(?:cold|chilled|ice[- ]cold|ice water|iced)\b`)
 	melted    = regexp.MustCompile(`\bmelted\b`)
@@ -22,13 +24,20 @@ var (
 	drained   = regexp.MustCompile(`\b(?:drained|thawed in a sieve)\b`)
 	number    = `((?:\d+ )?\d+/\d+|\d+(?:[.,]\d+)?[½¼¾⅓⅔⅛]?|[½¼¾⅓⅔⅛])`
 	cutSize   = regexp.MustCompile(number + `[ -]?(cm|mm|inch(?:es)?|in)\b`)
-	cutWord   = regexp.MustCompile(`\b(?:cut|cuts|slice[sd]?|dice[d]?|chop(?:ped)?|chunks?|cubes?|wedges?|pieces?|lengths?|quarters?)\b`)
+	cutWord   = regexp.MustCompile(
+		`\b(?:cut|cuts|slice[sd]?|dice[d]?|chop(?:ped)?|chunks?|cubes?|wedges?|pieces?|lengths?|quarters?)\b`,
+	)
 	wordSizes = []struct {
 		words string
 		mm    float64
 	}{
-		{"half a centimetre", 5}, {"half an inch", 13}, {"as thick as your finger", 15}, {"slice them thin", 3},
-		{"sliced thin", 3}, {"thinly sliced", 3}, {"slice thinly", 3},
+		{"half a centimetre", 5},
+		{"half an inch", 13},
+		{"as thick as your finger", 15},
+		{"slice them thin", 3},
+		{"sliced thin", 3},
+		{"thinly sliced", 3},
+		{"slice thinly", 3},
 	}
 	crustCut = regexp.MustCompile(`\b(?:pat|roll|dough|pastry|crust|squares|rounds|scones|through)\b`)
 )

@@ -9,36 +9,61 @@ import (
 )
 
 var (
-	toppingWord = regexp.MustCompile(`\b(?:topping|crumble|crumbs|streusel|dough|scones?|rounds|mounds|pastry|crust|lumps|rubble|crunch|spoonfuls|crisp ingredients|layer)\b`)
-	baseWord    = regexp.MustCompile(`\b(?:base|shell|case|crust|pastry|shortbread|bottom)\b`)
-	fruitWord   = regexp.MustCompile(`\b(?:fruit|filling|berries|stew)\b`)
-	placing     = regexp.MustCompile(`\b(?:scatter|sprinkle|spread|crumble|drop|spoon|top|cover|lay|drape|put|arrange|sit|dollop|blob|pile|break|strew|unroll|squeeze)\b`)
-	onFruit     = regexp.MustCompile(`\b(?:over|on|onto|across)\b`)
-	pronoun     = regexp.MustCompile(`\b(?:it|this|them)\b`)
-	layOver     = regexp.MustCompile(`\b(?:lay|drape)(?: it| them)? over\b|\bdrop by spoonfuls\b`)
+	toppingWord = regexp.MustCompile(
+		`\b(?:topping|crumble|crumbs|streusel|dough|scones?|rounds|mounds|pastry|crust|lumps|rubble|crunch|spoonfuls|crisp ingredients|layer)\b`,
+	)
+	baseWord = regexp.MustCompile(`\b(?:base|shell|case|crust|pastry|shortbread|bottom)\b`)
+	placing  = regexp.MustCompile(
+		`\b(?:scatter|sprinkle|spread|crumble|drop|spoon|top|cover|lay|drape|put|arrange|sit|dollop|blob|pile|break|strew|unroll|squeeze)\b`,
+	)
+	onFruit = regexp.MustCompile(`\b(?:over|on|onto|across)\b`)
+	pronoun = regexp.MustCompile(`\b(?:it|this|them)\b`)
+	layOver = regexp.MustCompile(`\b(?:lay|drape)(?: it| them)? over\b|\bdrop by spoonfuls\b`)
 
 	verbs = []struct {
 		act string
 		re  *regexp.Regexp
 	}{
-		{"bake", regexp.MustCompile(`\bbak(?:e|es|ed|ing)\b|\bgive it\b|\breturn (?:it )?to (?:the )?oven\b|\bback in\b|\bin (?:a |the )?(?:moderate |hot |low )?oven\b|\bit takes\b|\bpast the oven\b`)},
-		{"hob", regexp.MustCompile(`\b(?:cook|simmer|boil|bubble|soften|sweat|stew|poach|fry|heat|warm (?:the|through|\d|[½⅓⅔¼¾]))`)},
+		{
+			"bake",
+			regexp.MustCompile(
+				`\bbak(?:e|es|ed|ing)\b|\bgive it\b|\breturn (?:it )?to (?:the )?oven\b|\bback in\b|\bin (?:a |the )?(?:moderate |hot |low )?oven\b|\bit takes\b|\bpast the oven\b`,
+			),
+		},
+		{
+			"hob",
+			regexp.MustCompile(`\b(?:cook|simmer|boil|bubble|soften|sweat|stew|poach|fry|heat|warm (?:the|through|\d|[½⅓⅔¼¾]))`),
+		},
 		{"microwave", regexp.MustCompile(`\bmicrowave\b`)},
-		{"stand", regexp.MustCompile(`\b(?:stand|sit|sits|macerate|rest|leave|wait|walk away|cool|cools|stays?|eat it|soak|serve)\b`)},
-		{"chill", regexp.MustCompile(`\b(?:chill|refrigerate|freeze|in the (?:fridge|refrigerator|freezer|cold)|back in the cold)\b`)},
+		{
+			"stand",
+			regexp.MustCompile(`\b(?:stand|sit|sits|macerate|rest|leave|wait|walk away|cool|cools|stays?|eat it|soak|serve)\b`),
+		},
+		{
+			"chill",
+			regexp.MustCompile(`\b(?:chill|refrigerate|freeze|in the (?:fridge|refrigerator|freezer|cold)|back in the cold)\b`),
+		},
 		{"melt", regexp.MustCompile(`\bmelt\b`)},
 		{"other", regexp.MustCompile(`\b(?:light|toast|preheat|knead|whisk|beat)\b`)},
 	}
-	notCooking = regexp.MustCompile(`\b(?:reduce|lower|turn|off|preheat|the|low|medium|high|hot) heat\b|\bheat (?:the )?oven|\bheat to\b|\bbring (?:the|to)|\bfor cooking\b`)
-	fridge     = regexp.MustCompile(`^[^.;]{0,12}\b(?:in the )?(?:fridge|refrigerator|freezer)\b`)
+	notCooking = regexp.MustCompile(
+		`\b(?:reduce|lower|turn|off|preheat|the|low|medium|high|hot) heat\b|\bheat (?:the )?oven|\bheat to\b|\bbring (?:the|to)|\bfor cooking\b`,
+	)
+	fridge = regexp.MustCompile(`^[^.;]{0,12}\b(?:in the )?(?:fridge|refrigerator|freezer)\b`)
 
-	coverOn   = regexp.MustCompile(`\bcover(?:ed)? (?:(?:the dish|it|this|tightly|loosely|again) )*(?:with|in) (?:a (?:piece|sheet) of |some )?(foil|parchment|baking paper|a lid|the lid)|\b(foil) on\b|\bunder (foil)\b|\b(lid) on\b|\bwith (?:the|a) (lid) on\b|\bwith the (foil)\b|\bcover, and (bake)\b|\bput (?:on )?the (lid)\b`)
-	coverOff  = regexp.MustCompile(`\buncover(?:ed)?\b|\b(?:take|remove|lift)(?: off)? the (?:foil|lid)\b|\bfoil off\b|\blid off\b|\bwithout (?:the foil|a lid)\b|\bthe rest without\b`)
+	coverOn = regexp.MustCompile(
+		`\bcover(?:ed)? (?:(?:the dish|it|this|tightly|loosely|again) )*(?:with|in) (?:a (?:piece|sheet) of |some )?(foil|parchment|baking paper|a lid|the lid)|\b(foil) on\b|\bunder (foil)\b|\b(lid) on\b|\bwith (?:the|a) (lid) on\b|\bwith the (foil)\b|\bcover, and (bake)\b|\bput (?:on )?the (lid)\b`,
+	)
+	coverOff = regexp.MustCompile(
+		`\buncover(?:ed)?\b|\b(?:take|remove|lift)(?: off)? the (?:foil|lid)\b|\bfoil off\b|\blid off\b|\bwithout (?:the foil|a lid)\b|\bthe rest without\b`,
+	)
 	firstFoil = regexp.MustCompile(`\bfoil (?:on )?for the first (\d+)\b`)
 	inAll     = regexp.MustCompile(`\baltogether: `)
 	ifClause  = regexp.MustCompile(`\b(?:if|unless|should)\b[^.;]*$`)
 
-	pushWord   = regexp.MustCompile(`\b(?:push|press|poke|submerge|dunk)(?:ing)?\b[^.]*\b(?:under|down|into the juices?)\b`)
+	pushWord = regexp.MustCompile(
+		`\b(?:push|press|poke|submerge|dunk)(?:ing)?\b[^.]*\b(?:under|down|into the juices?)\b`,
+	)
 	basteWord  = regexp.MustCompile(`\bspoon(?:ing)? the juices? over|\bbast(?:e|ing)\b`)
 	turnWord   = regexp.MustCompile(`\bturn (?:the )?(?:dish|pot|tin) (?:round|around)\b|\bof a turn\b|\brotate\b`)
 	everyMin   = regexp.MustCompile(`\bevery (\d+) min`)
@@ -57,20 +82,27 @@ var (
 	shelfMid   = regexp.MustCompile(`\b(?:middle (?:shelf|rack|rung)|middle of the oven|cent(?:re|er) of the oven)\b`)
 	atLeast    = regexp.MustCompile(`\bat least $`)
 	drainJuice = regexp.MustCompile(`\bdrain(?:ed)?\b|\bpour off the juice\b|\blift out the fruit\b`)
-	transfers  = regexp.MustCompile(`\b(?:lift|transfer|tip|scrape|spoon|put)\b[^.]*\b(?:into|in|to)\b[^.]*\b(?:dish|tin|pan)\b`)
+	transfers  = regexp.MustCompile(
+		`\b(?:lift|transfer|tip|scrape|spoon|put)\b[^.]*\b(?:into|in|to)\b[^.]*\b(?:dish|tin|pan)\b`,
+	)
 	coolNoTime = regexp.MustCompile(`\b(?:leave|allow|let)\b[^.]*\b(?:cool|cold)\b`)
 	reducedTo  = regexp.MustCompile(`\breduced by half\b|\bby half\b`)
-	thirds     = regexp.MustCompile(`\b(two[- ]thirds|2/3|half|three[- ]quarters)\b[^.;]*\b(?:press|into (?:the|a|your) (?:\w+ ){0,2}(?:tin|pan|dish))|\b(?:press|pat) (two[- ]thirds|2/3|half|three[- ]quarters)\b`)
-	freezeOne  = regexp.MustCompile(`\bwrap one\b[^.]*\bfreeze\b|\bfreeze (?:one|the other)\b`)
-	endCold    = regexp.MustCompile(`\b(?:cold|completely)\b`)
-	putInTin   = regexp.MustCompile(`\b(?:line|fit|press)\b[^.]*\b(?:tin|plate|pan|dish)\b`)
-	sauceWord  = regexp.MustCompile(`\b(?:juice|syrup|saucepan|small pan)\b`)
-	sauceThen  = []struct {
-		then string
+	thirds     = regexp.MustCompile(
+		`\b(two[- ]thirds|2/3|half|three[- ]quarters)\b[^.;]*\b(?:press|into (?:the|a|your) (?:\w+ ){0,2}(?:tin|pan|dish))|\b(?:press|pat) (two[- ]thirds|2/3|half|three[- ]quarters)\b`,
+	)
+	freezeOne = regexp.MustCompile(`\bwrap one\b[^.]*\bfreeze\b|\bfreeze (?:one|the other)\b`)
+	endCold   = regexp.MustCompile(`\b(?:cold|completely)\b`)
+	putInTin  = regexp.MustCompile(`\b(?:line|fit|press)\b[^.]*\b(?:tin|plate|pan|dish)\b`)
+	sauceWord = regexp.MustCompile(`\b(?:juice|syrup|saucepan|small pan)\b`)
+	sauceThen = []struct {
+		then SauceUse
 		re   *regexp.Regexp
 	}{
-		{"fold", regexp.MustCompile(`\b(?:fold|stir) in (?:the )?(?:drained )?(?:cherries|fruit|berries|plums|apples|peaches)`)},
-		{"pour", regexp.MustCompile(`\bpour\b[^.]*\bover\b|\bspoon over\b|\bspread over\b|\bpour it back\b`)},
+		{
+			FoldSauce,
+			regexp.MustCompile(`\b(?:fold|stir) in (?:the )?(?:drained )?(?:cherries|fruit|berries|plums|apples|peaches)`),
+		},
+		{PourSauce, regexp.MustCompile(`\bpour\b[^.]*\bover\b|\bspoon over\b|\bspread over\b|\bpour it back\b`)},
 	}
 )
 
@@ -98,6 +130,7 @@ type reading struct {
 	cooked    bool // a filling cooked before waits to be used
 	filling   bool // a filling was baked alone
 	lastWhere Bowl
+	coals     map[string]float64
 }
 
 // readMethod reads the method sentence by sentence.
@@ -107,7 +140,7 @@ func (r *recipe) readMethod() {
 	r.targets()
 	r.assignBowls()
 	r.methodStates()
-	k := &reading{recipe: r, cover: "none", topped: -1, last: [2]int{-1, -1}}
+	k := &reading{recipe: r, cover: "none", topped: -1, last: [2]int{-1, -1}, coals: coalsIn(r.method)}
 	for i := range r.method {
 		if k.topped < 0 && k.placesTopping(i) {
 			k.topped = i
@@ -149,7 +182,9 @@ func (k *reading) placesTopping(i int) bool {
 }
 
 var (
-	topWith    = regexp.MustCompile(`\b(?:cover|top)\b[^.]*\bwith (?:the |half the |all the )?(?:topping|crumble|crumbs|streusel|dough|rubble|crunch|scones|pastry|crust)\b`)
+	topWith = regexp.MustCompile(
+		`\b(?:cover|top)\b[^.]*\bwith (?:the |half the |all the )?(?:topping|crumble|crumbs|streusel|dough|rubble|crunch|scones|pastry|crust)\b`,
+	)
 	spreadOver = regexp.MustCompile(`\b(?:spread|spoon|scatter) over\b`)
 	overBase   = regexp.MustCompile(`\bover the (?:hot |warm |cold |cooled )?(?:base|crust|shortbread|case|pastry)\b`)
 )
@@ -351,7 +386,10 @@ var sprinkleWord = regexp.MustCompile(`\bsprinkle\b`)
 // makesSauce is whether a sentence without a time warms a liquid and pours it.
 func (k *reading) makesSauce(t string) bool {
 	return warmVerb.MatchString(t) && poursOver.MatchString(t) &&
-		slices.ContainsFunc(k.s.mentions, func(m parse.Mention) bool { return m.Thing.Role == "syrup" || m.Thing.Role == "liquid" })
+		slices.ContainsFunc(
+			k.s.mentions,
+			func(m parse.Mention) bool { return m.Thing.Role == "syrup" || m.Thing.Role == "liquid" },
+		)
 }
 
 // time reads one time by the verb that governs it.
@@ -394,7 +432,9 @@ func (k *reading) bake(w when) {
 			k.shelf = ""
 			return
 		}
-		k.emit(Step{Kind: ParBake, Of: Things{Word: "base"}, Heat: k.heat, Minutes: w.minutes(), Weights: weights, Shelf: k.shelf})
+		k.emit(
+			Step{Kind: ParBake, Of: Things{Word: "base"}, Heat: k.heat, Minutes: w.minutes(), Weights: weights, Shelf: k.shelf},
+		)
 		k.shelf = ""
 		return
 	}
@@ -407,8 +447,8 @@ func (k *reading) bake(w when) {
 		return
 	}
 	s := Step{Kind: Bake, Heat: k.heat, Minutes: w.minutes(), Cover: k.cover, Shelf: k.shelf, Sign: k.signs(w)}
-	if m := coalWordIn(k.method); m != nil {
-		s.Coals, s.Cover = m, "lid"
+	if k.coals != nil {
+		s.Coals, s.Cover = k.coals, "lid"
 	}
 	if k.topped > k.i && !k.hasBase && k.style != "betty" && k.style != "pandowdy" {
 		s.Of = Things{Word: "filling"}
@@ -454,7 +494,8 @@ func (k *reading) bake(w when) {
 	k.baked++
 }
 
-func coalWordIn(method []sentence) map[string]float64 {
+// coalsIn are the coals under a camp oven and on its lid; nil without any.
+func coalsIn(method []sentence) map[string]float64 {
 	for _, s := range method {
 		if m := coalWord.FindStringSubmatch(s.text); m != nil {
 			return map[string]float64{"under": figure(m[1]), "lid": figure(m[2])}
@@ -546,7 +587,8 @@ var bracketed = regexp.MustCompile(`\([^)]*\)`)
 func (k *reading) wash() {
 	var of []string
 	for _, m := range k.s.mentions {
-		if m.Start > strings.Index(k.s.text, "brush") && (m.Thing.Role == "egg" || m.Thing.Role == "liquid" || m.Thing.Role == "fat") &&
+		if m.Start > strings.Index(k.s.text, "brush") &&
+			(m.Thing.Role == "egg" || m.Thing.Role == "liquid" || m.Thing.Role == "fat") &&
 			m.Thing.Key != "water" {
 			of = append(of, m.Thing.Key)
 		}

@@ -10,7 +10,9 @@ const manyOf = `(\d+|one|two|three|four|five|six|seven|eight|nine|ten|twelve|six
 var (
 	eachServes = regexp.MustCompile(`makes:? (\d+|two|three|four) \w+,? each serv(?:es|ing) ` + manyOf)
 	yields     = []*regexp.Regexp{
-		regexp.MustCompile(`\b(?:serves|feeds|fed|servings|portions|yields?|makes enough for|enough for|recipe makes)\b:? ?(?:a \w+ of |about )?` + manyOf),
+		regexp.MustCompile(
+			`\b(?:serves|feeds|fed|servings|portions|yields?|makes enough for|enough for|recipe makes)\b:? ?(?:a \w+ of |about )?` + manyOf,
+		),
 		regexp.MustCompile(`\bmakes:? (?:about )?` + manyOf + ` (?:pieces|squares|bars|slices|portions|servings)`),
 		regexp.MustCompile(`\bcuts into ` + manyOf),
 		regexp.MustCompile(manyOf + ` (?:generous |good )?(?:portions|servings|squares|pieces|bars|slices)\b`),
@@ -43,7 +45,7 @@ func (r *recipe) readYield(out *Reading) {
 			out.Makes = int(counted(m[1]))
 			out.ServesEach = rangeOf(m[2], m[3])
 			out.Serves = []float64{out.ServesEach[0] * float64(out.Makes), out.ServesEach[1] * float64(out.Makes)}
-			out.ServesUnit, out.Yield = "portions", t
+			out.ServesUnit, out.Yield = Portions, t
 			return
 		}
 		if m := makesMany.FindStringSubmatch(t); m != nil {
@@ -51,7 +53,7 @@ func (r *recipe) readYield(out *Reading) {
 		}
 		if m := orFour.FindStringSubmatch(t); m != nil && counted(m[2]) > 0 {
 			a, b := counted(m[1]), counted(m[2])
-			out.Serves, out.ServesUnit, out.Yield = []float64{min(a, b), max(a, b)}, "portions", t
+			out.Serves, out.ServesUnit, out.Yield = []float64{min(a, b), max(a, b)}, Portions, t
 			return
 		}
 		for j, re := range yields {
@@ -60,17 +62,17 @@ func (r *recipe) readYield(out *Reading) {
 				continue
 			}
 			out.Serves = rangeOf(m[1], m[2])
-			out.ServesUnit = "portions"
+			out.ServesUnit = Portions
 			_, after, _ := strings.Cut(t, m[0])
 			if pieceWords.MatchString(m[0]) || pieceNext.MatchString(after) {
-				out.ServesUnit = "pieces"
+				out.ServesUnit = Pieces
 			}
 			out.Yield = t
 			return
 		}
 	}
 	if m := forTwo.FindStringSubmatch(lower(r.doc.title)); m != nil {
-		out.Serves, out.ServesUnit, out.Yield = rangeOf(m[1], ""), "portions", r.doc.title
+		out.Serves, out.ServesUnit, out.Yield = rangeOf(m[1], ""), Portions, r.doc.title
 	}
 }
 
@@ -84,10 +86,28 @@ func rangeOf(low, high string) []float64 {
 }
 
 var styleWords = []struct{ word, style string }{
-	{"pandowdy", "pandowdy"}, {"dowdy", "pandowdy"}, {"cobbler", "cobbler"}, {"betty", "betty"}, {"crisp", "crisp"},
-	{"crumble", "crumble"}, {"streusel", "crumble"}, {"crumb", "crumble"}, {"slice", "bar"}, {"bar", "bar"}, {"bars", "bar"}, {"slices", "bar"},
-	{"squares", "bar"}, {"traybake", "bar"}, {"pie", "pie"}, {"tart", "pie"}, {"crumbles", "crumble"}, {"crisps", "crisp"},
-	{"cobblers", "cobbler"}, {"bettys", "betty"}, {"pies", "pie"}, {"crumbs", "crumble"},
+	{"pandowdy", "pandowdy"},
+	{"dowdy", "pandowdy"},
+	{"cobbler", "cobbler"},
+	{"betty", "betty"},
+	{"crisp", "crisp"},
+	{"crumble", "crumble"},
+	{"streusel", "crumble"},
+	{"crumb", "crumble"},
+	{"slice", "bar"},
+	{"bar", "bar"},
+	{"bars", "bar"},
+	{"slices", "bar"},
+	{"squares", "bar"},
+	{"traybake", "bar"},
+	{"pie", "pie"},
+	{"tart", "pie"},
+	{"crumbles", "crumble"},
+	{"crisps", "crisp"},
+	{"cobblers", "cobbler"},
+	{"bettys", "betty"},
+	{"pies", "pie"},
+	{"crumbs", "crumble"},
 }
 
 // styleOf is the style that a title names: its last word for one counts, before a "with".

@@ -314,6 +314,8 @@ type Verdict struct {
 	Changes   []Change         `json:"changes,omitempty"`
 	// Assumed is what the recipe does not say and was taken as usual.
 	Assumed []message.Message `json:"assumed,omitempty"`
+	Steps   []message.Message `json:"steps,omitempty"` // of the request, in words
+	Waits   []message.Message `json:"waits,omitempty"` // what is missing before it can be judged, but for questions
 	Asks    []message.Message `json:"asks,omitempty"`  // about an oven or minutes far outside what is usual
 	Baked   *bake.RecipeCheck `json:"baked,omitempty"` // as written, where the oven and the minutes are reported
 }
@@ -334,14 +336,18 @@ func Judge(ctx context.Context, q Request, p *parse.Vocabulary) (*Verdict, error
 		return nil, err
 	}
 	v := &Verdict{Rows: rows, Open: Open(rows)}
-	v.Assumed = assumed(rows)
-	if q.Setting != nil {
-		v.Asks = bake.Unusual(q.Setting.Stages)
+	v.Assumed = assumed(rows, q.Split)
+	v.Steps = StepTexts(q.Steps, q.Own)
+	if err := q.takeStages(v); err != nil {
+		return nil, err
 	}
-	if v.Open > 0 || q.Dish == nil {
+	if q.Dish == nil {
+		v.Waits = append(v.Waits, message.New("Choose a dish: the recipe names none."))
+	}
+	if v.Open > 0 || len(v.Waits) > 0 {
 		return v, nil
 	}
-	as, err := AsWritten(rows, q.Style, *q.Dish, q.Conventions(), q.Own)
+	as, err := AsWritten(rows, q)
 	if err != nil {
 		v.Cannot = inWords(err)
 		return v, nil
@@ -366,9 +372,34 @@ func Judge(ctx context.Context, q Request, p *parse.Vocabulary) (*Verdict, error
 	return v, nil
 }
 
+// takeStages puts the recipe's bake into the setting, and notes what of it is missing.
+func (q *Request) takeStages(v *Verdict) error {
+	if len(q.Steps) > 0 {
+		stages, missing := StagesOf(q.Steps)
+		v.Waits = append(v.Waits, missing...)
+		if len(missing) == 0 {
+			s := bake.Setting{}
+			if q.Setting != nil {
+				s = *q.Setting
+			}
+			s.Stages = stages
+			var f fault.Faults
+			s.Check("/steps", &f)
+			if err := f.Err(); err != nil {
+				return err
+			}
+			q.Setting = &s
+		}
+	}
+	if q.Setting != nil {
+		v.Asks = bake.Unusual(q.Setting.Stages)
+	}
+	return nil
+}
+
 // assumed tells what was taken as usual.
-func assumed(rows []Row) (out []message.Message) {
-	if slices.ContainsFunc(rows, func(r Row) bool { return r.Bowl == BaseAndTopping && !r.Out }) {
+func assumed(rows []Row, split map[string]float64) (out []message.Message) {
+	if slices.ContainsFunc(rows, func(r Row) bool { return r.Bowl == BaseAndTopping && !r.Out }) && len(split) == 0 {
 		out = append(out, message.New(
 			"One dough for base and topping: press two thirds of it into the dish and put a third on top."))
 	}

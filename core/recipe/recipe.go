@@ -12,6 +12,7 @@ import (
 	"mabbin/core/message"
 	"mabbin/core/parse"
 	"mabbin/core/plausibility"
+	"mabbin/core/reader"
 	"mabbin/core/units"
 )
 
@@ -25,7 +26,10 @@ const (
 	Base    Bowl = "base"
 	// BaseAndTopping is one dough for both: most of it is pressed below.
 	BaseAndTopping Bowl = "base_and_topping"
-	Finish         Bowl = "finish" // wash, glaze, what is served with it: weighed later, or not at all
+	Finish         Bowl = "finish" // wash, glaze, sprinkle: weighed later, or not at all
+	Pour           Bowl = "pour"   // over the fruit in the dish: of the filling
+	Greasing       Bowl = "dish"   // greases the dish
+	Serve          Bowl = "serve"  // served with it
 )
 
 // LineRequest is one line, with what the baker has answered about it.
@@ -36,6 +40,25 @@ type LineRequest struct {
 	G    *float64 `json:"g,omitempty"`    // what it weighs, where that was asked
 	Sure bool     `json:"sure,omitempty"` // as written is meant
 	Out  bool     `json:"out,omitempty"`  // leave the line out
+	// At is the line of the reading that it is from; -1: only the method has it.
+	At int `json:"at"`
+	// Kind is what the line is, where it is no ingredient.
+	Kind       reader.LineKind `json:"kind,omitempty"`
+	Unweighed  bool            `json:"unweighed,omitempty"`   // no amount is stated, and none is needed
+	LikelyG    float64         `json:"likely_g,omitempty"`    // what it likely weighs, to be asked; 0: nothing to ask
+	FromMethod bool            `json:"from_method,omitempty"` // the amount stands in the method
+	Prepared   *Prepared       `json:"prepared,omitempty"`    // how it goes in; left out: not stated
+}
+
+// Prepared is how an ingredient goes in.
+type Prepared struct {
+	Peeled  *bool   `json:"peeled,omitempty"` // left out: not stated
+	CutMM   float64 `json:"cut_mm,omitempty"`
+	Fat     string  `json:"fat,omitempty"` // melted, cold or soft
+	Thawed  bool    `json:"thawed,omitempty"`
+	Drained bool    `json:"drained,omitempty"`
+	Cooked  bool    `json:"cooked,omitempty"`
+	Late    bool    `json:"late,omitempty"` // a topping that goes on during the bake
 }
 
 // Row is one line as it was understood.
@@ -43,6 +66,9 @@ type Row struct {
 	parse.Line
 	Bowl Bowl `json:"bowl"` // empty for a heading
 	Out  bool `json:"out,omitempty"`
+	// Reason says why it is left out, where the reading decided so.
+	Reason   message.Message `json:"reason,omitzero"`
+	Prepared *Prepared       `json:"prepared,omitempty"`
 }
 
 // MaxLines is the most lines a recipe is read from.
@@ -59,14 +85,23 @@ func Read(
 	rows := make([]Row, len(asked))
 	for i, a := range asked {
 		at := fmt.Sprintf("/lines/%d", i)
-		rows[i] = Row{Line: p.ReadLine(a.Text, by), Bowl: a.Bowl, Out: a.Out}
+		if a.Kind != "" && a.Kind != reader.IngredientLine {
+			rows[i] = aside(a)
+			continue
+		}
+		rows[i] = Row{Line: p.ReadLine(a.Text, by), Bowl: a.Bowl, Out: a.Out, Prepared: a.Prepared}
 		f.OneOfAt(at, "/bowl", string(a.Bowl), "", string(Filling), string(Topping), string(Base), string(BaseAndTopping),
-			string(Finish))
+			string(Finish), string(Pour), string(Greasing), string(Serve))
 		if a.Key != "" {
 			answerThing(p, &rows[i].Line, a.Key, by, at, &f)
 		}
 		if a.G != nil && f.RangeAt(at, "/g", *a.G, 0, 50000, "g") {
 			rows[i].G, rows[i].As, rows[i].LowG, rows[i].HighG = a.G, message.New("as you chose"), 0, 0
+			if a.FromMethod {
+				rows[i].As = message.New("from the method")
+			} else if a.At != 0 || a.Prepared != nil {
+				rows[i].As = message.Message{}
+			}
 			rows[i].Questions = without(
 				rows[i].Questions,
 				parse.AskAmount,
@@ -77,11 +112,23 @@ func Read(
 				parse.AskDisagree,
 			)
 		}
+		if a.Unweighed {
+			rows[i].G, rows[i].As, rows[i].Questions = nil, message.New("no amount stated"), []parse.Question{}
+		}
+		if a.LikelyG > 0 && a.G == nil && !a.Sure {
+			rows[i].askWeight(a.LikelyG)
+		}
 		if a.Sure {
 			rows[i].Questions = without(rows[i].Questions, parse.AskDisagree)
 		}
 		if a.Out {
 			rows[i].Questions = []parse.Question{}
+			switch a.Bowl {
+			case Serve:
+				rows[i].Reason = message.New("served with it")
+			case Greasing:
+				rows[i].Reason = message.New("greases the dish")
+			}
 		}
 	}
 	if err := f.Err(); err != nil {
@@ -91,6 +138,31 @@ func Read(
 	findBase(rows, asked, style, own)
 	askAboutSlips(rows, asked, own)
 	return rows, nil
+}
+
+// askWeight asks what a line weighs, with the likely answer.
+func (r *Row) askWeight(likelyG float64) {
+	r.G, r.As = nil, message.Message{}
+	r.Questions = append(without(r.Questions, parse.AskAmount, parse.AskContainer), parse.Question{
+		Code: parse.AskAmount, SuggestG: &likelyG,
+		Text: message.New("What does it weigh, drained? The tins do not say; likely {much}.", message.Grams(likelyG)),
+	})
+}
+
+// aside is a line that is no ingredient: a heading, or what is left out with its reason.
+func aside(a LineRequest) Row {
+	r := Row{Line: parse.Line{Text: a.Text, Name: a.Text, Questions: []parse.Question{}}, Out: a.Out}
+	switch a.Kind {
+	case reader.HeadingLine:
+		r.Heading = a.Text
+	case reader.ServeLine:
+		r.Bowl, r.Reason = Serve, message.New("served with it")
+	case reader.EquipmentLine:
+		r.Reason = message.New("equipment")
+	default:
+		r.Reason = message.New("not an ingredient")
+	}
+	return r
 }
 
 // ReadText understands pasted text, line by line.

@@ -7,12 +7,17 @@ import (
 	"mabbin/core/fault"
 	"mabbin/core/larder"
 	"mabbin/core/parse"
+	"mabbin/core/reader"
 	"mabbin/core/units"
 )
 
 // Request is a recipe to be judged in a dish.
 type Request struct {
-	Lines      []LineRequest      `json:"lines"`
+	Lines   []LineRequest `json:"lines"`
+	Steps   []reader.Step `json:"steps,omitempty"` // of the method; left out: nothing is known of it
+	Savoury bool          `json:"savoury,omitempty"`
+	// Split holds the shares of one dough for base and topping; left out: two thirds below.
+	Split      map[string]float64 `json:"split,omitempty"`
 	Style      string             `json:"style"`
 	Dish       *dish.Dish         `json:"dish,omitempty"` // left out: the lines are only read
 	Cup        units.Cup          `json:"cup,omitempty"`

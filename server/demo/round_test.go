@@ -6,6 +6,7 @@ import (
 
 	"mabbin/core/balance"
 	"mabbin/core/larder"
+	"mabbin/core/reader"
 	"mabbin/core/recipe"
 	"mabbin/core/units"
 	"mabbin/server/formats"
@@ -23,19 +24,19 @@ func TestEveryCardReadsBackFromItsText(t *testing.T) {
 			t.Fatal(err)
 		}
 		text := formats.WriteText(recipe.Card{Name: c.name, Request: r, OvenC: c.ovenC, Minutes: c.minutes}, a)
-		d, err := formats.Read("card.txt", text)
+		read, err := reader.Read(reader.Source{Text: text}, pantry, by)
 		if err != nil {
 			t.Fatalf("%s: %v", c.name, err)
 		}
-		if d.Name != c.name || d.OvenC != c.ovenC || d.Minutes != c.minutes {
-			t.Errorf("%s is read as %q, %g C, %g min", c.name, d.Name, d.OvenC, d.Minutes)
+		d := recipe.NewDocument(read, pantry, nil)
+		if d.Name != c.name || d.Style != r.Style {
+			t.Errorf("%s is read as %q, a %s", c.name, d.Name, d.Style)
 		}
-		lines := make([]recipe.LineRequest, len(d.Lines))
-		for i, l := range d.Lines {
-			lines[i] = recipe.LineRequest{Text: l.Text, Bowl: l.Bowl, Sure: true}
+		for i := range d.Lines {
+			d.Lines[i].Sure = true
 		}
 		v, err := recipe.Judge(t.Context(), recipe.Request{
-			Lines: lines, Style: r.Style, Dish: &r.Dish, Cup: by.Cup, Spoon: by.Spoon, Eggs: by.Eggs,
+			Lines: d.Lines, Style: r.Style, Dish: &r.Dish, Cup: by.Cup, Spoon: by.Spoon, Eggs: by.Eggs,
 		}, pantry)
 		if err != nil {
 			t.Fatal(err)

@@ -35,7 +35,7 @@ const cardRow = "card"
 
 // readCSV reads a table with a line of names above: an ingredient, with its grams or its amount and unit, its bowl if
 // there is one. Commas, semicolons and tabs part the columns.
-func readCSV(content string) (*recipe.Document, error) {
+func readCSV(content string) (*Found, error) {
 	r := csv.NewReader(strings.NewReader(content))
 	r.FieldsPerRecord = -1
 	r.TrimLeadingSpace = true
@@ -45,8 +45,9 @@ func readCSV(content string) (*recipe.Document, error) {
 			r.Comma = c
 		}
 	}
-	d := &recipe.Document{Format: recipe.FormatCSV}
+	d := &Found{}
 	var names []string
+	bowl := ""
 	card := map[string]any{}
 	for n := 0; ; n++ {
 		row, err := r.Read()
@@ -61,7 +62,7 @@ func readCSV(content string) (*recipe.Document, error) {
 			}
 			return nil, fault.Faults{
 				{
-					Pointer: "/content",
+					Pointer: "",
 					Detail:  message.New("line {n}: is not CSV: {why}", message.Count(line), message.Text(err.Error())),
 				},
 			}
@@ -73,7 +74,7 @@ func readCSV(content string) (*recipe.Document, error) {
 			if !slices.Contains(names, "name") && !slices.Contains(names, "text") {
 				return nil, fault.Faults{
 					{
-						Pointer: "/content",
+						Pointer: "",
 						Detail:  message.New("line 1: no column for the ingredient: call one name, ingredient or text"),
 					},
 				}
@@ -83,7 +84,7 @@ func readCSV(content string) (*recipe.Document, error) {
 		if n > 4*MaxLines {
 			return nil, fault.Faults{
 				{
-					Pointer: "/content",
+					Pointer: "",
 					Detail: message.New(
 						"has more than {rows} rows: at most {most} lines of ingredients are read",
 						message.Count(4*MaxLines),
@@ -102,14 +103,20 @@ func readCSV(content string) (*recipe.Document, error) {
 			if err := put(card, cells["key"], cells["value"]); err != nil {
 				line, _ := r.FieldPos(0)
 				return nil, fault.Faults{
-					{Pointer: "/content", Detail: message.New("line {n}: {why}", message.Count(line), message.Text(err.Error()))},
+					{Pointer: "", Detail: message.New("line {n}: {why}", message.Count(line), message.Text(err.Error()))},
 				}
 			}
 			continue
 		}
-		if l := lineFrom(cells); l.Text != "" {
-			d.Lines = append(d.Lines, l)
+		l := lineFrom(cells)
+		if l == "" {
+			continue
 		}
+		if b := headingsByBowl[strings.ToLower(cells["bowl"])]; b != bowl && b != "" {
+			bowl = b
+			d.Source.Ingredients = append(d.Source.Ingredients, b)
+		}
+		d.Source.Ingredients = append(d.Source.Ingredients, l)
 	}
 	if len(card) == 0 {
 		return d, nil
@@ -121,21 +128,20 @@ func readCSV(content string) (*recipe.Document, error) {
 	if d.Card, err = decodeCard(b, "card"); err != nil {
 		return nil, err
 	}
-	d.Name = d.Card.Name
+	d.Source.Title = d.Card.Name
 	return d, nil
 }
 
-// bowlsByName are the bowls that a table may name, Mabbin's own among them.
-var bowlsByName = map[string]recipe.Bowl{
-	"filling": recipe.Filling, "fruit": recipe.Filling, "dry": recipe.Filling, "crumbs": recipe.Filling,
-	"topping": recipe.Topping, "base": recipe.Base, "finish": recipe.Finish,
+// headingsByBowl are the bowls that a table may name, Mabbin's own among them, as headings of a list.
+var headingsByBowl = map[string]string{
+	"filling": "For the filling:", "fruit": "For the filling:", "dry": "For the filling:", "crumbs": "For the filling:",
+	"topping": "For the topping:", "base": "For the base:", "finish": "To finish:",
 }
 
 // lineFrom writes a row as a baker would.
-func lineFrom(cells map[string]string) recipe.DocumentLine {
-	l := recipe.DocumentLine{Text: cells["text"], Bowl: bowlsByName[strings.ToLower(cells["bowl"])]}
-	if l.Text != "" {
-		return l
+func lineFrom(cells map[string]string) string {
+	if cells["text"] != "" {
+		return cells["text"]
 	}
 	amount := strings.TrimSpace(cells["amount"] + " " + cells["unit"])
 	if g := cells["grams"]; g != "" {
@@ -144,11 +150,11 @@ func lineFrom(cells map[string]string) recipe.DocumentLine {
 			amount += " g"
 		}
 	}
-	l.Text = strings.TrimSpace(amount + " " + cells["name"])
+	text := strings.TrimSpace(amount + " " + cells["name"])
 	if note := cells["note"]; note != "" && cells["name"] != "" {
-		l.Text += ", " + note
+		text += ", " + note
 	}
-	return l
+	return text
 }
 
 // WriteCSV writes a card as a table: what to weigh, and below it every field of the card, so that nothing is lost.

@@ -6,15 +6,16 @@ import (
 	"bytes"
 	"encoding/json"
 	"errors"
+	"math"
 	"path"
+	"regexp"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
-	"mabbin/core/dish"
 	"mabbin/core/fault"
-	"mabbin/core/larder"
 	"mabbin/core/message"
-	"mabbin/core/parse"
+	"mabbin/core/reader"
 	"mabbin/core/recipe"
 
 	"golang.org/x/net/html"
@@ -28,14 +29,22 @@ const (
 	longest   = 2000 // letters of one line or step that are kept
 )
 
-// Read finds the recipe in a file or in pasted text. The name of the file, if there is one, helps to tell the form.
+// Found is a recipe as it was found in a file: its parts as text to be read, and Mabbin's own card where it wrote the
+// file.
+type Found struct {
+	Format recipe.Format
+	Source reader.Source
+	Card   *recipe.Card
+}
+
+// Find finds the recipe in a file or in pasted text. The name of the file, if there is one, helps to tell the form.
 // Errors are fault.Faults that name the line.
-func Read(filename, content string) (*recipe.Document, error) {
+func Find(filename, content string) (*Found, error) {
 	var f fault.Faults
 	switch {
 	case len(content) > MaxBytes:
 		f.Add(
-			"/content",
+			"",
 			message.New(
 				"is {size} MB: at most {most} MB is possible",
 				message.Number(float64(len(content))/(1<<20), 1),
@@ -43,33 +52,32 @@ func Read(filename, content string) (*recipe.Document, error) {
 			),
 		)
 	case !utf8.ValidString(content):
-		f.Add("/content", message.New("line {n}: is not UTF-8 text: save the file as UTF-8", message.Count(badLine(content))))
+		f.Add("", message.New("line {n}: is not UTF-8 text: save the file as UTF-8", message.Count(badLine(content))))
 	case strings.ContainsRune(content, 0):
-		f.Add("/content", message.New("has zero bytes in it: it is not a text file"))
+		f.Add("", message.New("has zero bytes in it: it is not a text file"))
 	case strings.TrimSpace(content) == "":
-		f.Add("/content", message.New("is empty: paste the ingredients, one per line, or choose a file"))
+		f.Add("", message.New("is empty: paste the ingredients, one per line, or choose a file"))
 	}
 	if err := f.Err(); err != nil {
 		return nil, err
 	}
-	content = strings.TrimPrefix(content, "\ufeff")
-	d, err := readers[formOf(filename, content)](content)
+	form := formOf(filename, strings.TrimPrefix(content, "\ufeff"))
+	d, err := readers[form](strings.TrimPrefix(content, "\ufeff"))
 	if err != nil {
 		return nil, err
 	}
-	tidy(d)
-	if n := len(d.Lines); n > MaxLines {
+	d.Format = form
+	tidy(&d.Source)
+	if n := len(d.Source.Ingredients); n > MaxLines {
 		f.Add(
-			"/content",
+			"",
 			message.New("has {n} lines of ingredients: at most {most} are read", message.Count(n), message.Count(MaxLines)),
 		)
-	} else if n == 0 && d.Card == nil {
-		f.Add("/content", message.New("contains no ingredients: paste them, one per line"))
 	}
 	return d, f.Err()
 }
 
-var readers = map[recipe.Format]func(string) (*recipe.Document, error){
+var readers = map[recipe.Format]func(string) (*Found, error){
 	recipe.FormatText:   readText,
 	recipe.FormatCSV:    readCSV,
 	recipe.FormatJSONLD: readJSONLD,
@@ -85,12 +93,15 @@ func badLine(s string) int {
 	return 1
 }
 
+// jsonList is the beginning of a list in JSON, which the time of a chat message in brackets is not.
+var jsonList = regexp.MustCompile(`^\[\s*[\[{"\]]`)
+
 // formOf tells the form by the content, and by the file's name where that leaves it open.
 func formOf(filename, content string) recipe.Format {
 	head := strings.TrimSpace(content[:min(len(content), 4096)])
 	lower := strings.ToLower(head)
 	switch ext := strings.ToLower(path.Ext(filename)); {
-	case strings.HasPrefix(head, "{"), strings.HasPrefix(head, "[") && ext != ".txt":
+	case strings.HasPrefix(head, "{"), jsonList.MatchString(head) && ext != ".txt":
 		return recipe.FormatJSONLD
 	case strings.HasPrefix(lower, "<!doctype html"),
 		strings.HasPrefix(lower, "<html"),
@@ -106,40 +117,25 @@ func formOf(filename, content string) recipe.Format {
 	return recipe.FormatText
 }
 
-// tidy brings what was found to plain, short lines, and reads the style and the oven out of them.
-func tidy(d *recipe.Document) {
-	d.Name = clip(plain(d.Name), 80)
-	d.Yield = clip(plain(d.Yield), 80)
-	lines := make([]recipe.DocumentLine, 0, len(d.Lines))
-	for _, l := range d.Lines {
-		if l.Text = clip(plain(l.Text), longest); l.Text != "" {
-			lines = append(lines, l)
+// tidy brings the parts of a recipe to plain, short lines. Text is read as it is.
+func tidy(s *reader.Source) {
+	s.Title = clip(plain(s.Title), 80)
+	s.Yield = clip(plain(s.Yield), 80)
+	if _, err := strconv.Atoi(s.Yield); err == nil {
+		s.Yield = "Serves " + s.Yield
+	}
+	s.Ingredients = tidied(s.Ingredients, math.MaxInt)
+	s.Method = tidied(s.Method, mostSteps)
+}
+
+func tidied(lines []string, most int) []string {
+	out := make([]string, 0, min(len(lines), most))
+	for _, l := range lines {
+		if l = clip(plain(l), longest); l != "" && len(out) < most {
+			out = append(out, l)
 		}
 	}
-	d.Lines = lines
-	steps := make([]string, 0, len(d.Method))
-	for _, s := range d.Method {
-		if s = clip(plain(s), longest); s != "" && len(steps) < mostSteps {
-			steps = append(steps, s)
-		}
-	}
-	d.Method = steps
-	for _, s := range larder.Styles.All() {
-		if strings.Contains(strings.ToLower(d.Name), s.Key) {
-			d.Style = s.Key
-		}
-	}
-	method := strings.Join(d.Method, "\n")
-	d.OvenC, d.Minutes = parse.FindOven(method)
-	all := make([]string, 0, len(d.Lines)+1)
-	for _, l := range d.Lines {
-		all = append(all, l.Text)
-	}
-	text := strings.Join(append(all, method), "\n")
-	d.Cup, d.CupWhy = parse.WhoseCup(text)
-	if found, ok := dish.Find(text); ok {
-		d.Dish, d.DishSizes = &found, found.Sizes()
-	}
+	return out
 }
 
 // plain is text without markup and with its entities read: a tag in a recipe is noise, and never markup again.
@@ -189,7 +185,7 @@ func strict(content string, v any) error {
 		}
 		return fault.Faults{
 			{
-				Pointer: "/content",
+				Pointer: "",
 				Detail:  message.New("line {n}: is not JSON: {why}", message.Count(lineOf(content, at)), message.Text(err.Error())),
 			},
 		}

@@ -2,15 +2,19 @@ package formats
 
 import (
 	"encoding/json"
+	"errors"
 	"reflect"
 	"strings"
 	"testing"
 
 	"mabbin/core/balance"
 	"mabbin/core/dish"
+	"mabbin/core/fault"
 	"mabbin/core/larder"
+	"mabbin/core/reader"
 	"mabbin/core/recipe"
 	"mabbin/core/topping"
+	"mabbin/core/units"
 )
 
 func ptr[T any](v T) *T { return &v }
@@ -83,7 +87,7 @@ func TestEveryFormKeepsTheCardWhole(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		d, err := Read(file.Name, file.Content)
+		d, err := Find(file.Name, file.Content)
 		if err != nil {
 			t.Fatalf("%s: %v\n%s", f, err, file.Content)
 		}
@@ -92,10 +96,35 @@ func TestEveryFormKeepsTheCardWhole(t *testing.T) {
 			want, _ := json.Marshal(whole)
 			t.Errorf("%s came back as %s\n%s\nwant\n%s", f, d.Format, got, want)
 		}
-		if len(d.Lines) < 8 {
-			t.Errorf("%s: %d lines for others to read", f, len(d.Lines))
+		if n := len(d.Source.Ingredients); n < 8 {
+			t.Errorf("%s: %d lines for others to read", f, n)
 		}
 	}
+}
+
+// read finds a recipe and reads it.
+func read(t *testing.T, name, content string, own *larder.Own) *recipe.Document {
+	t.Helper()
+	found, err := Find(name, content)
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := larder.Vocabulary(own)
+	r, err := reader.Read(found.Source, p, units.Conventions{Cup: units.MetricCup})
+	if err != nil {
+		t.Fatal(err)
+	}
+	return recipe.NewDocument(r, p, nil)
+}
+
+// baked is the first stage of a recipe's bake.
+func baked(t *testing.T, d *recipe.Document) (c, minutes float64) {
+	t.Helper()
+	stages, missing := recipe.StagesOf(d.Steps)
+	if len(stages) == 0 || len(missing) > 0 {
+		t.Fatalf("no bake: %v", missing)
+	}
+	return stages[0].OvenC, stages[0].Minutes
 }
 
 // What is given away as text is understood again, line by line and bowl by bowl.
@@ -104,17 +133,13 @@ func TestTextIsReadAgain(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	d, err := Read("", file.Content)
-	if err != nil || d.Name != whole.Name || d.OvenC != 185 || d.Minutes != 45 {
-		t.Fatalf("%+v, %v", d, err)
-	}
-	var asked []recipe.LineRequest
-	for _, l := range d.Lines {
-		asked = append(asked, recipe.LineRequest{Text: l.Text})
+	d := read(t, "", file.Content, whole.Request.Own)
+	if c, minutes := baked(t, d); d.Name != whole.Name || c != 185 || minutes != 45 {
+		t.Fatalf("%+v", d)
 	}
 	v, err := recipe.Judge(
 		t.Context(),
-		recipe.Request{Lines: asked, Style: "crumble", Cup: "metric", Own: whole.Request.Own},
+		recipe.Request{Lines: d.Lines, Style: "crumble", Cup: "metric", Own: whole.Request.Own},
 		larder.Vocabulary(whole.Request.Own),
 	)
 	if err != nil || v.Open > 0 {
@@ -137,29 +162,42 @@ const page1 = `<!doctype html><html><head><title>x</title>
 </head><body><script>alert(2)</script></body></html>`
 
 func TestRecipesOfOthersAreRead(t *testing.T) {
-	d, err := Read("plum.html", page1)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if d.Name != "Plum & oat crisp" || d.Style != "crisp" || d.OvenC != 190 || d.Minutes != 45 || len(d.Lines) != 3 ||
-		d.Lines[1].Text != "100 g sugar" {
+	d := read(t, "plum.html", page1, nil)
+	if c, minutes := baked(t, d); d.Name != "Plum & oat crisp" || d.Style != "crisp" || c != 190 || minutes != 45 ||
+		len(d.Lines) != 3 || d.Lines[1].Text != "100 g sugar" {
 		t.Errorf("%+v", d)
 	}
-	d, err = Read(
+	d = read(
+		t,
 		"",
 		`<html><body itemscope itemtype="https://schema.org/Recipe"><h1 itemprop="name">Pear crumble</h1><li itemprop="recipeIngredient">6 <b>pears</b></li><li itemprop="recipeIngredient">100 g sugar</li></body></html>`,
+		nil,
 	)
-	if err != nil || d.Name != "Pear crumble" || len(d.Lines) != 2 || d.Lines[0].Text != "6 pears" {
-		t.Errorf("%+v, %v", d, err)
+	if d.Name != "Pear crumble" || len(d.Lines) != 2 || d.Lines[0].Text != "6 pears" {
+		t.Errorf("%+v", d)
 	}
-	d, err = Read("list.csv", "Section;Ingredient;Quantity;Unit\nfilling;plums;900;g\ntopping;plain flour;1 1/2;cups\n")
-	if err != nil || len(d.Lines) != 2 || d.Lines[1].Text != "1 1/2 cups plain flour" ||
-		d.Lines[1].Bowl != recipe.Topping {
-		t.Errorf("%+v, %v", d, err)
+	d = read(t, "list.csv", "Section;Ingredient;Quantity;Unit\nfilling;plums;900;g\ntopping;plain flour;1 1/2;cups\n", nil)
+	if len(d.Lines) != 2 || d.Lines[1].Text != "1 1/2 cups plain flour" || d.Lines[1].Bowl != recipe.Topping {
+		t.Errorf("%+v", d)
 	}
-	d, err = Read("", "Gran's crumble\nServes 6\n\n900 g plums\n100 g sugar\n\nMethod\nBake at 350F for 1 hour.\n")
-	if err != nil || d.Name != "Gran's crumble" || len(d.Lines) != 2 || d.Minutes != 60 || int(d.OvenC) != 176 {
-		t.Errorf("%+v, %v", d, err)
+	d = read(
+		t,
+		"",
+		"Gran's crumble\nServes 6\n\n900 g plums\n100 g sugar\n50 g butter\n\nMethod\nBake at 350F for 1 hour.\n",
+		nil,
+	)
+	if c, minutes := baked(t, d); d.Name != "Gran's crumble" || len(d.Lines) != 3 || minutes != 60 || int(c) != 177 {
+		t.Errorf("%+v", d)
+	}
+	d = read(
+		t,
+		"page.html",
+		`<html><head><title>x</title><script>var a = "900 g"</script></head><body><nav>Home</nav><h1>Damson crisp</h1>
+<ul><li>900 g damsons</li><li>150 g caster sugar</li><li>100 g oats</li><li>80 g butter</li></ul><p>Bake at 180C for 40 minutes.</p></body></html>`,
+		nil,
+	)
+	if c, minutes := baked(t, d); d.Name != "Damson crisp" || len(d.Lines) != 4 || c != 180 || minutes != 40 {
+		t.Errorf("a page without recipe data: %+v", d)
 	}
 }
 
@@ -170,14 +208,14 @@ func TestWhatCannotBeReadNamesTheLine(t *testing.T) {
 		"not CSV":            {"x.csv", "name,grams\nplums,\"900\nbutter,100\n"},
 		"no column":          {"x.csv", "colour,grams\nred,900\n"},
 		"line 2: is not UTF": {"", "plums\n\xff\xfe"},
-		"schema.org Recipe":  {"x.html", "<html><body><p>900 g plums</p></body></html>"},
+		"schema.org Recipe":  {"x.html", "<html><body><p>plums</p></body></html>"},
 		"2 MB":               {"", strings.Repeat("900 g plums\n", 200000)},
-		"500":                {"", strings.Repeat("900 g plums\n", 501)},
+		"500":                {"x.csv", "name,grams\n" + strings.Repeat("plums,900\n", 501)},
 		"its mabbin:card":    {"", `{"@type":"Recipe","name":"x","recipeIngredient":["1 g salt"],"mabbin:card":{"name":"x","request":{"style":"soup"}}}`},
 		"line 2: \"nonsense": {"", "bowl,key,name,grams,value\ncard,/name,,,nonsense\n"},
 		"zero bytes":         {"x.pdf", "%PDF\x00\x01"},
 	} {
-		_, err := Read(c.file, c.content)
+		_, err := Find(c.file, c.content)
 		if err == nil || !strings.Contains(err.Error(), text) {
 			t.Errorf("%q: %v, want %q in it", c.content[:min(len(c.content), 40)], err, text)
 		}
@@ -194,7 +232,7 @@ func TestHostileHTMLIsText(t *testing.T) {
 	if n := strings.Count(strings.ToLower(file.Content), "<script"); n != 1 {
 		t.Errorf("%d scripts in the page:\n%s", n, file.Content)
 	}
-	d, err := Read(file.Name, file.Content)
+	d, err := Find(file.Name, file.Content)
 	if err != nil || d.Card == nil || d.Card.Name != c.Name {
 		t.Errorf("%+v, %v", d, err)
 	}
@@ -209,19 +247,23 @@ func FuzzRead(f *testing.F) {
 	f.Add("x.csv", "bowl,key,value\ncard,/request/dish/0/1/2,1\n")
 	f.Add("", `[[[[{"@type":"Recipe"}]]]]`)
 	f.Fuzz(func(t *testing.T, name, content string) {
-		d, err := Read(name, content)
+		d, err := Find(name, content)
 		if err != nil {
-			if !strings.HasPrefix(err.Error(), "/content: ") {
+			var faults fault.Faults
+			if !errors.As(err, &faults) {
 				t.Errorf("%v", err)
 			}
 			return
 		}
-		if len(d.Lines) > MaxLines || d.Card == nil && len(d.Lines) == 0 {
-			t.Errorf("%d lines", len(d.Lines))
+		if n := len(
+			d.Source.Ingredients,
+		); n > MaxLines ||
+			d.Card == nil && n == 0 && d.Source.Text == "" && d.Format == recipe.FormatText {
+			t.Errorf("%d lines", n)
 		}
-		for _, l := range d.Lines {
-			if strings.ContainsAny(l.Text, "\n\r") || len([]rune(l.Text)) > longest {
-				t.Errorf("%q", l.Text)
+		for _, l := range d.Source.Ingredients {
+			if strings.ContainsAny(l, "\n\r") || len([]rune(l)) > longest {
+				t.Errorf("%q", l)
 			}
 		}
 	})

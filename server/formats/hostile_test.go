@@ -213,15 +213,15 @@ func TestHostilePagesAreReadOrRefused(t *testing.T) {
 		t.Skip("large inputs: it runs without the race detector")
 	}
 	for name, page := range hostilePages() {
-		d, err := Read("page.html", page)
+		d, err := Find("page.html", page)
 		var faults fault.Faults
 		switch {
 		case err != nil && !errors.As(err, &faults):
 			t.Errorf("%s: %v is no fault of the page", name, err)
 		case err == nil:
-			for _, l := range d.Lines {
-				if len(l.Text) > mostMarked {
-					t.Errorf("%s: a line of %d bytes", name, len(l.Text))
+			for _, l := range d.Source.Ingredients {
+				if len(l) > mostMarked {
+					t.Errorf("%s: a line of %d bytes", name, len(l))
 				}
 			}
 		}

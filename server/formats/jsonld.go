@@ -5,11 +5,13 @@ import (
 	"encoding/json"
 	"fmt"
 	"html/template"
+	"regexp"
 	"strings"
 
 	"mabbin/core/balance"
 	"mabbin/core/fault"
 	"mabbin/core/message"
+	"mabbin/core/reader"
 	"mabbin/core/recipe"
 
 	"golang.org/x/net/html"
@@ -21,7 +23,7 @@ const cardField = "mabbin:card"
 func noRecipe(what message.Message) error {
 	return fault.Faults{
 		{
-			Pointer: "/content",
+			Pointer: "",
 			Detail: message.New(
 				"{what} contains no schema.org Recipe: paste the ingredients as text instead, one per line",
 				message.Part(what),
@@ -31,7 +33,7 @@ func noRecipe(what message.Message) error {
 }
 
 // readJSONLD reads a schema.org Recipe: alone, in a list or in a graph.
-func readJSONLD(content string) (*recipe.Document, error) {
+func readJSONLD(content string) (*Found, error) {
 	var tree any
 	if err := strict(content, &tree); err != nil {
 		return nil, err
@@ -40,11 +42,7 @@ func readJSONLD(content string) (*recipe.Document, error) {
 	if r == nil {
 		return nil, noRecipe(message.New("the JSON"))
 	}
-	d, err := fromRecipe(r)
-	if d != nil {
-		d.Format = recipe.FormatJSONLD
-	}
-	return d, err
+	return fromRecipe(r)
 }
 
 // findRecipe looks for the first Recipe in a tree of JSON.
@@ -75,16 +73,14 @@ func findRecipe(tree any, depth int) map[string]any {
 	return nil
 }
 
-func fromRecipe(r map[string]any) (*recipe.Document, error) {
-	d := &recipe.Document{Name: first(texts(r["name"])), Yield: first(texts(r["recipeYield"]))}
-	lines := texts(r["recipeIngredient"])
-	if len(lines) == 0 {
-		lines = texts(r["ingredients"]) // the older name
+func fromRecipe(r map[string]any) (*Found, error) {
+	d := &Found{Source: reader.Source{
+		Title: first(texts(r["name"])), Yield: longestOf(texts(r["recipeYield"])),
+		Ingredients: texts(r["recipeIngredient"]), Method: steps(r["recipeInstructions"], 0),
+	}}
+	if len(d.Source.Ingredients) == 0 {
+		d.Source.Ingredients = texts(r["ingredients"]) // the older name
 	}
-	for _, l := range lines {
-		d.Lines = append(d.Lines, recipe.DocumentLine{Text: l})
-	}
-	d.Method = steps(r["recipeInstructions"], 0)
 	own, ok := r[cardField]
 	if !ok {
 		return d, nil
@@ -97,7 +93,7 @@ func fromRecipe(r map[string]any) (*recipe.Document, error) {
 	if err != nil {
 		return nil, err
 	}
-	d.Card, d.Name = c, c.Name
+	d.Card, d.Source.Title = c, c.Name
 	return d, nil
 }
 
@@ -109,7 +105,7 @@ func decodeCard(b []byte, at string) (*recipe.Card, error) {
 	if err := dec.Decode(&c); err != nil {
 		return nil, fault.Faults{
 			{
-				Pointer: "/content",
+				Pointer: "",
 				Detail:  message.New("its {part} can't be read: {why}", message.Text(at), message.Text(err.Error())),
 			},
 		}
@@ -117,7 +113,7 @@ func decodeCard(b []byte, at string) (*recipe.Card, error) {
 	if err := balance.Check(c.Request); err != nil {
 		return nil, fault.Faults{
 			{
-				Pointer: "/content",
+				Pointer: "",
 				Detail:  message.New("its {part} is wrong: {why}", message.Text(at), message.Text(err.Error())),
 			},
 		}
@@ -142,6 +138,16 @@ func texts(v any) []string {
 		return out
 	}
 	return nil
+}
+
+// longestOf is the one that says most: "8 servings" of "8" and "8 servings".
+func longestOf(s []string) (longest string) {
+	for _, x := range s {
+		if len(x) > len(longest) {
+			longest = x
+		}
+	}
+	return longest
 }
 
 func first(s []string) string {
@@ -176,16 +182,16 @@ func steps(v any, depth int) []string {
 }
 
 // readHTML reads a page that carries a Recipe, as JSON-LD or in its marks.
-func readHTML(content string) (*recipe.Document, error) {
+func readHTML(content string) (*Found, error) {
 	page, err := html.Parse(strings.NewReader(content))
 	if err != nil {
 		return nil, fault.Faults{
-			{Pointer: "/content", Detail: message.New("can't be read as HTML: {why}", message.Text(err.Error()))},
+			{Pointer: "", Detail: message.New("can't be read as HTML: {why}", message.Text(err.Error()))},
 		}
 	}
-	var found *recipe.Document
+	var found *Found
 	var wrong error
-	marked := &recipe.Document{}
+	marked := &reader.Source{}
 	scripts := 0
 	for n := range page.Descendants() {
 		if n.Type != html.ElementNode {
@@ -202,15 +208,19 @@ func readHTML(content string) (*recipe.Document, error) {
 			}
 		}
 		most := mostMarked
-		if len(marked.Lines) > MaxLines || len(marked.Method) > MaxLines {
+		if len(marked.Ingredients) > MaxLines || len(marked.Method) > MaxLines {
 			most = 1 // it is refused for their number
 		}
 		switch attr(n, "itemprop") {
 		case "recipeIngredient", "ingredients":
-			marked.Lines = append(marked.Lines, recipe.DocumentLine{Text: inner(n, most)})
+			marked.Ingredients = append(marked.Ingredients, inner(n, most))
 		case "name":
-			if marked.Name == "" {
-				marked.Name = inner(n, mostMarked)
+			if marked.Title == "" {
+				marked.Title = inner(n, mostMarked)
+			}
+		case "recipeYield":
+			if marked.Yield == "" {
+				marked.Yield = inner(n, mostMarked)
 			}
 		case "recipeInstructions":
 			marked.Method = append(marked.Method, inner(n, most))
@@ -219,14 +229,72 @@ func readHTML(content string) (*recipe.Document, error) {
 	if wrong != nil {
 		return nil, wrong
 	}
-	if found == nil {
-		if len(marked.Lines) == 0 {
-			return nil, noRecipe(message.New("the page"))
-		}
-		found = marked
+	switch {
+	case found != nil:
+		return found, nil
+	case len(marked.Ingredients) > 0:
+		return &Found{Source: *marked}, nil
 	}
-	found.Format = recipe.FormatHTML
-	return found, nil
+	text := visible(page)
+	if !amounts.MatchString(text) {
+		return nil, noRecipe(message.New("the page"))
+	}
+	return &Found{Source: reader.Source{Text: text}}, nil
+}
+
+var amounts = regexp.MustCompile(`(?m)^\W{0,4}[0-9½¼¾⅓⅔]`)
+
+// Elements that begin a line, and those whose text nobody sees.
+var (
+	newLine = map[string]bool{
+		"p":       true,
+		"div":     true,
+		"li":      true,
+		"br":      true,
+		"h1":      true,
+		"h2":      true,
+		"h3":      true,
+		"h4":      true,
+		"tr":      true,
+		"section": true,
+		"article": true,
+		"ul":      true,
+		"ol":      true,
+		"table":   true,
+		"header":  true,
+		"footer":  true,
+		"nav":     true,
+		"dt":      true,
+		"dd":      true,
+	}
+	hidden = map[string]bool{"script": true, "style": true, "head": true, "nav": true, "noscript": true, "template": true}
+)
+
+// visible is the text of a page without recipe data, a line for each block of it.
+func visible(page *html.Node) string {
+	var b strings.Builder
+	var walk func(n *html.Node, depth int)
+	walk = func(n *html.Node, depth int) {
+		if depth > 200 || b.Len() > reader.MaxText {
+			return
+		}
+		switch {
+		case n.Type == html.TextNode:
+			b.WriteString(strings.Join(strings.Fields(" "+n.Data+" "), " ") + " ")
+		case n.Type == html.ElementNode && hidden[n.Data]:
+			return
+		case n.Type == html.ElementNode && newLine[n.Data]:
+			b.WriteByte('\n')
+		}
+		for c := n.FirstChild; c != nil; c = c.NextSibling {
+			walk(c, depth+1)
+		}
+		if n.Type == html.ElementNode && newLine[n.Data] {
+			b.WriteByte('\n')
+		}
+	}
+	walk(page, 0)
+	return b.String()
 }
 
 func attr(n *html.Node, name string) string {

@@ -117,7 +117,7 @@ func BenchmarkMemoryOfAnImport(b *testing.B) {
 	for name, page := range hostilePages() {
 		b.Run(name, func(b *testing.B) {
 			for b.Loop() {
-				benchtest.Peak(b, func() { _, _ = Read("page.html", page) })
+				benchtest.Peak(b, func() { _, _ = Find("page.html", page) })
 			}
 		})
 	}

@@ -2,53 +2,18 @@ package formats
 
 import (
 	"fmt"
-	"regexp"
 	"strings"
 
 	"mabbin/core/balance"
 	"mabbin/core/larder"
 	"mabbin/core/message"
+	"mabbin/core/reader"
 	"mabbin/core/recipe"
 )
 
-var (
-	// sentence is a step without a number: what to do, in a whole sentence.
-	sentence = regexp.MustCompile(`(?i)^(pre-?heat|heat|butter|grease|bake|mix|stir|toss|rub|combine|put|place|spread|` +
-		`sprinkle|pour|serve|leave|cool|cut|peel|wash|melt|whisk|roll|line|arrange|tip|scatter|set|in an? |in the |` +
-		`meanwhile)\b[^\n]*[.!]$`)
-	// methodHead begins the part that is no ingredients any more.
-	methodHead = regexp.MustCompile(`(?i)^\W*(method|instructions?|directions?|preparation|steps|how to( make it)?)\W*$`)
-	step       = regexp.MustCompile(`^\s*(?:step\s*)?\d{1,2}[.):]\s+\S`)
-	yieldLine  = regexp.MustCompile(`(?i)^(serves|makes|yield|portions)\b`)
-	amountIn   = regexp.MustCompile(`[0-9½¼¾⅓⅔⅛]`)
-)
-
-// fewWords are the least of a sentence that is a step: "Butter, softened." is none.
-const fewWords = 5
-
-// readText reads pasted text: a title, if the first line is none of the ingredients, the ingredients, and the method
-// after its heading or from the first numbered step on.
-func readText(content string) (*recipe.Document, error) {
-	d := &recipe.Document{Format: recipe.FormatText}
-	inMethod := false
-	for raw := range strings.Lines(content) {
-		l := strings.TrimSpace(raw)
-		switch {
-		case l == "":
-		case methodHead.MatchString(l):
-			inMethod = true
-		case inMethod, step.MatchString(l), sentence.MatchString(l) && len(strings.Fields(l)) >= fewWords:
-			inMethod = true
-			d.Method = append(d.Method, l)
-		case yieldLine.MatchString(l):
-			d.Yield = l
-		case d.Name == "" && len(d.Lines) == 0 && !amountIn.MatchString(l) && !strings.HasSuffix(l, ":"):
-			d.Name = strings.Trim(l, "#*_ ")
-		default:
-			d.Lines = append(d.Lines, recipe.DocumentLine{Text: l})
-		}
-	}
-	return d, nil
+// readText leaves pasted text to the reader as it is.
+func readText(content string) (*Found, error) {
+	return &Found{Source: reader.Source{Text: content}}, nil
 }
 
 // WriteText writes a card to be read.

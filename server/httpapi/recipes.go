@@ -10,6 +10,7 @@ import (
 	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/parse"
+	"mabbin/core/reader"
 	"mabbin/core/recipe"
 	"mabbin/core/units"
 	"mabbin/server/formats"
@@ -73,8 +74,22 @@ func (s *server) importRecipe(c *gin.Context) {
 	if !ok {
 		return
 	}
-	d, err := formats.Read(or(in.Filename, ""), in.Content)
-	s.respond(c, http.StatusOK, d, err)
+	found, err := formats.Find(or(in.Filename, ""), in.Content)
+	if err != nil {
+		s.fail(c, fault.Under("/content", err))
+		return
+	}
+	if found.Card != nil {
+		s.respond(c, http.StatusOK, &recipe.Document{
+			Format: found.Format, Name: found.Card.Name, Lines: []recipe.LineRequest{}, Steps: []reader.Step{}, Card: found.Card,
+		}, nil)
+		return
+	}
+	d, err := s.imports.Read(c, in.Kitchen, found.Source)
+	if d != nil {
+		d.Format = found.Format
+	}
+	s.respond(c, http.StatusOK, d, fault.Under("/content", err))
 }
 
 // cardFault finds what is wrong with a card that is given away.

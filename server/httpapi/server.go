@@ -47,6 +47,7 @@ type server struct {
 	days       app.Days
 	countdowns app.Countdowns
 	buying     app.Buying
+	imports    app.Imports
 	kitchens   app.Kitchens
 	contract   operations
 	readings   map[string][]any // what may be said of how somebody reads
@@ -82,6 +83,7 @@ func New(cfg Config, dist fs.FS) (*gin.Engine, error) {
 	s := &server{
 		Config: cfg, contract: contract, readings: readings, summaries: new(summaryCache), work: new(work),
 		planning: make(chan struct{}, plannedAtOnce),
+		imports:  app.Imports{Equipment: cfg.Store},
 		bench:    app.Bench{Kitchens: cfg.Store, Stock: cfg.Store, Shelf: cfg.Store},
 		watch:    OvenWatch(cfg),
 		cards:    app.Cards{Store: cfg.Store, Kitchens: cfg.Store, Clock: cfg.Clock},

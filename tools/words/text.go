@@ -82,6 +82,7 @@ func addNames(add func(token.Pos, Kind, string), names []*ast.Ident) {
 var (
 	letters  = regexp.MustCompile(`\p{L}{2}`)
 	sentence = regexp.MustCompile(`^\p{Lu}\p{Ll}|\p{L}[\p{L},.;:?]* +[\p{L}{(]`)
+	pattern  = regexp.MustCompile(`\(\?[:i]|\\b`) // a regular expression reads what others write
 	code     = regexp.MustCompile(
 		`(?i)^\s*(select|insert|update|delete|with|create|alter)\s|^[a-z-]+/[a-z.+-]+|;base64|^/[a-z]`,
 	)
@@ -89,7 +90,7 @@ var (
 
 // isProse reports whether a string is a text for people: it has two words, or begins with a capital letter.
 func isProse(s string) bool {
-	return letters.MatchString(s) && sentence.MatchString(s) && !code.MatchString(s)
+	return letters.MatchString(s) && sentence.MatchString(s) && !code.MatchString(s) && !pattern.MatchString(s)
 }
 
 // readMarkdown returns the paragraphs of a document, without its code.

@@ -1823,6 +1823,11 @@ export interface components {
                 salt?: number;
                 /** @description The thickener that the parts of flour are of; left out: wheat flour */
                 starch?: string;
+                /**
+                 * Format: double
+                 * @description How much of it there is; 0 or left out: by the floor of the dish
+                 */
+                total_g?: number;
             };
             /** @description Keys of the finishes: washes, sprinkles, glazes */
             finishes?: string[];
@@ -2578,7 +2583,7 @@ export interface components {
             lines: components["schemas"]["RecipeRow"][];
         };
         /** @enum {string} */
-        RecipeBowl: "" | "filling" | "topping" | "base" | "base_and_topping" | "finish";
+        RecipeBowl: "" | "filling" | "topping" | "base" | "base_and_topping" | "finish" | "pour" | "dish" | "serve";
         RecipeRow: {
             text: string;
             /** @description Key, or null where it is not sure */
@@ -2619,24 +2624,62 @@ export interface components {
             }[];
             bowl: components["schemas"]["RecipeBowl"];
             out?: boolean;
+            reason?: components["schemas"]["Text"];
+            prepared?: components["schemas"]["Prepared"];
+        };
+        /** @description How an ingredient goes in */
+        Prepared: {
+            /** @description Left out: not stated */
+            peeled?: boolean;
+            /** Format: double */
+            cut_mm?: number;
+            /** @enum {string} */
+            fat?: "" | "cold" | "soft" | "melted";
+            thawed?: boolean;
+            drained?: boolean;
+            cooked?: boolean;
+            /** @description A topping that goes on during the bake */
+            late?: boolean;
+        };
+        RecipeLine: {
+            text: string;
+            bowl?: components["schemas"]["RecipeBowl"];
+            /** @description What it is, where that was asked */
+            key?: string;
+            /**
+             * Format: double
+             * @description What it weighs, where that was asked
+             */
+            g?: number;
+            /** @description As written is meant */
+            sure?: boolean;
+            /** @description Leave the line out */
+            out?: boolean;
+            /** @description The line of the reading that it is from; -1: only the method has it */
+            at?: number;
+            /** @enum {string} */
+            kind?: "ingredient" | "heading" | "note" | "serve" | "equipment" | "step";
+            /**
+             * Format: double
+             * @description What it likely weighs, to be asked; 0 or left out: nothing to ask
+             */
+            likely_g?: number;
+            /** @description No amount is stated, and none is needed */
+            unweighed?: boolean;
+            /** @description The amount stands in the method */
+            from_method?: boolean;
+            prepared?: components["schemas"]["Prepared"];
         };
         RecipeRequest: {
             setting?: components["schemas"]["BakeSetting"];
-            lines: {
-                text: string;
-                bowl?: components["schemas"]["RecipeBowl"];
-                /** @description What it is, where that was asked */
-                key?: string;
-                /**
-                 * Format: double
-                 * @description What it weighs, where that was asked
-                 */
-                g?: number;
-                /** @description As written is meant */
-                sure?: boolean;
-                /** @description Leave the line out */
-                out?: boolean;
-            }[];
+            lines: components["schemas"]["RecipeLine"][];
+            /** @description Of the method; left out: nothing is known of it */
+            steps?: components["schemas"]["RecipeStep"][];
+            savoury?: boolean;
+            /** @description Shares of one dough for base and topping; left out: two thirds below */
+            split?: {
+                [key: string]: number;
+            };
             /** @enum {string} */
             style: "crumble" | "crisp" | "cobbler" | "pandowdy" | "betty" | "bar" | "pie";
             dish?: components["schemas"]["Dish"];
@@ -2658,6 +2701,10 @@ export interface components {
             rows: components["schemas"]["RecipeRow"][];
             /** @description Questions that are not answered yet */
             open: number;
+            /** @description Of the request, in words */
+            steps?: components["schemas"]["Text"][];
+            /** @description What is missing before it can be judged, but for questions */
+            waits?: components["schemas"]["Text"][];
             /** @description What the recipe does not say and was taken as usual */
             assumed?: components["schemas"]["Text"][];
             /** @description About an oven or minutes far outside what is usual */
@@ -2681,28 +2728,190 @@ export interface components {
                 mends: components["schemas"]["Text"];
             }[];
         };
+        ReadRequest: {
+            /** @description A whole recipe: pasted text, a web page or recipe data */
+            text: string;
+        };
+        /** @description A whole recipe as it was understood. Nothing is judged. */
+        RecipeReading: {
+            title?: string;
+            /** @description Least and most; null: not stated */
+            serves: number[] | null;
+            /** @enum {string} */
+            serves_unit?: "portions" | "pieces";
+            /** @description Of one dish */
+            serves_each?: number[];
+            /** @description Dishes */
+            makes: number;
+            /** @enum {string} */
+            style: "crumble" | "crisp" | "cobbler" | "pandowdy" | "betty" | "bar" | "pie";
+            savoury: boolean;
+            /** @description As far as the text describes it */
+            dish: {
+                /** @enum {string} */
+                shape?: "round" | "rectangle" | "oval";
+                /** Format: double */
+                length_cm?: number;
+                /** Format: double */
+                width_cm?: number;
+                /** Format: double */
+                diameter_cm?: number;
+                /** Format: double */
+                depth_cm?: number;
+                /**
+                 * Format: double
+                 * @description Of one, where count is above 1
+                 */
+                volume_ml?: number;
+                material?: string;
+                count?: number;
+            } | null;
+            lines: components["schemas"]["ReadLine"][];
+            /** @description What only the method names */
+            method_items?: components["schemas"]["ReadItem"][];
+            /** @description Shares of one dough for base and topping */
+            split?: {
+                [key: string]: number;
+            };
+            steps: components["schemas"]["RecipeStep"][];
+            /** @description What must be answered before the dessert can be judged */
+            ask: string[];
+            /** @description The sentences of the method in order */
+            method: components["schemas"]["ReadSentence"][];
+            /** @description What stands after the method and is not used */
+            notes: string[];
+            yield?: string;
+        };
+        ReadSentence: {
+            text: string;
+            /** @description Counts the paragraphs of the method */
+            paragraph: number;
+            /** @description Indexes of the steps that it gives */
+            steps?: number[];
+            bowl?: components["schemas"]["ReadBowl"];
+            /** @description About another way to make it */
+            skipped?: boolean;
+        };
+        /** @enum {string} */
+        ReadBowl: "filling" | "topping" | "base" | "base_and_topping" | "finish" | "pour" | "dish" | "serve";
+        ReadLine: {
+            text: string;
+            /** @enum {string} */
+            kind: "ingredient" | "heading" | "note" | "serve" | "equipment" | "step";
+            items?: components["schemas"]["ReadItem"][];
+        };
+        ReadItem: {
+            /** @description Of the tables; null: unknown */
+            key?: string | null;
+            name: string;
+            /**
+             * Format: double
+             * @description Null: not stated
+             */
+            g: number | null;
+            bowl: components["schemas"]["ReadBowl"];
+            /** @enum {string|null} */
+            ask?: "kind" | "amount" | "unknown" | null;
+            /** @description How it goes in: words such as peeled and melted, or the size that it is cut to */
+            states?: components["schemas"]["ReadState"][];
+            alt?: string[];
+            as_bought?: boolean;
+            optional?: boolean;
+            /** @description A topping that goes on during the bake */
+            late?: boolean;
+            /** @enum {string} */
+            said_in?: "method";
+            /** @description The likely ones where the kind is asked */
+            keys?: string[];
+        };
+        ReadState: string | {
+            /** Format: double */
+            cut_mm: number;
+        };
+        RecipeStep: {
+            /** @enum {string} */
+            kind: "cook_fruit" | "macerate" | "cook_sauce" | "par_bake" | "chill" | "bake" | "add_late" | "push_under" | "turn" | "baste" | "wash" | "rest" | "freeze" | "cut";
+            of?: components["schemas"]["StepThings"];
+            /**
+             * Format: double
+             * @description Of the oven's dial; left out: not stated
+             */
+            c?: number;
+            /** @description Only a fan oven's temperature is stated */
+            fan?: boolean;
+            /** Format: double */
+            fan_c?: number;
+            /** Format: double */
+            gas?: number;
+            /** Format: double */
+            f?: number;
+            /** @description Least and most; left out: not stated */
+            minutes?: number[];
+            /** @enum {string} */
+            cover?: "" | "none" | "foil" | "lid" | "parchment" | "rim";
+            /** @enum {string} */
+            shelf?: "" | "low" | "middle" | "high";
+            sign?: string[];
+            coals?: {
+                [key: string]: number;
+            };
+            /** @enum {string} */
+            where?: "" | "hob" | "oven" | "microwave";
+            covered?: boolean;
+            with?: string[];
+            cool?: boolean;
+            cool_minutes?: number[];
+            /** @enum {string} */
+            juice?: "" | "keep" | "leave" | "reduce" | "thicken";
+            /** Format: double */
+            reduce_to?: number;
+            /** @enum {string} */
+            then?: "pour" | "fold" | "spread";
+            weights?: boolean;
+            freezer?: boolean;
+            at?: string;
+            /** @enum {string} */
+            to?: "warm" | "cold" | "set";
+            at_least?: boolean;
+            /** Format: double */
+            every_min?: number;
+            dishes?: number;
+            pieces?: number;
+            /** @description Where the method says it, as written */
+            sentence?: string;
+        };
+        /** @description One word, such as base and all, or keys */
+        StepThings: string | string[];
         ImportRequest: {
             /** @description Text of at most 2 MB */
             content: string;
             /** @description Helps to tell the form */
             filename?: string;
+            /**
+             * Format: uuid
+             * @description Whose names, measures and dishes it is read with; left out: nowhere yet
+             */
+            kitchen?: string;
         };
         ImportedDocument: {
             format: components["schemas"]["FileFormat"];
             name: string;
             yield?: string;
-            lines: {
-                text: string;
-                bowl?: components["schemas"]["RecipeBowl"];
-            }[];
-            method: string[];
+            reading?: components["schemas"]["RecipeReading"];
+            /** @description The reading as it is judged */
+            lines: components["schemas"]["RecipeLine"][];
+            steps: components["schemas"]["RecipeStep"][];
             style?: string;
-            /** Format: double */
-            oven_c?: number;
-            /** Format: double */
-            minutes?: number;
+            savoury?: boolean;
+            /** @description Shares of one dough for base and topping */
+            split?: {
+                [key: string]: number;
+            };
             dish?: components["schemas"]["Dish"];
             dish_sizes?: components["schemas"]["Text"];
+            dish_note?: components["schemas"]["Text"];
+            /** @enum {string} */
+            spoon?: "" | "us" | "metric" | "australian";
             /**
              * @description Whose cup it measures with, where something tells
              * @enum {string}

@@ -1,192 +1,132 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { LineRequest, RecipeBowl, RecipeRow } from '@/api/client'
-import OwnIngredientOption from '@/ui/OwnIngredientOption.vue'
 import AmountField from '@/ui/AmountField.vue'
-import { useKitchen } from '@/stores/useKitchen'
 import { grams, short } from '@/format/amounts'
+import { bowls, unused } from './bowls'
 
-/** One line of a recipe as it was understood, with what has to be asked about it. */
-const props = defineProps<{ row: RecipeRow; line: LineRequest; index: number }>()
+/** One line of a recipe as it was understood. It is moved to another bowl by its list, or by dragging it. */
+const props = defineProps<{ row: RecipeRow; line: LineRequest; index: number; here?: boolean }>()
 const emit = defineEmits<{
   answer: [how: Partial<LineRequest>]
   rewrite: [text: string]
-  remember: [container: string, g: number]
-  sort: [name: string, kind: string]
+  look: [line: number | undefined]
 }>()
-const kitchen = useKitchen()
-const editing = ref(false)
-/** Whether what is not known is being taken into the kitchen's own larder. */
-const bowls: [RecipeBowl, string][] = [
-  ['filling', 'filling'],
-  ['topping', 'topping'],
-  ['base', 'base'],
-  ['base_and_topping', 'both'],
-  ['finish', 'finish'],
-]
-const things = computed(() => [...kitchen.fruits, ...kitchen.ingredients])
+const editing = ref<'text' | 'grams'>()
 /** The line as it is written. What is typed is taken when the field is left: a verdict that comes meanwhile does not touch it. */
 const written = computed({
   get: () => props.line.text,
   set: (to) => {
     emit('rewrite', to)
-    editing.value = false
+    editing.value = undefined
   },
 })
-const nameOf = (key: string) => short(things.value.find((t) => t.key === key)?.name ?? key)
-/** With what tells it from others of its name. */
-const full = (key: string) => things.value.find((t) => t.key === key)?.name ?? key
-const asksThing = (code: string) => code === 'unknown_ingredient' || code === 'which_ingredient'
-const asksGrams = (code: string) =>
-  ['no_amount', 'no_density', 'no_piece_weight', 'unknown_unit'].includes(code)
+const places = [...bowls, unused]
+const place = computed({
+  get: () => (props.row.out ? unused.key : props.row.bowl),
+  set: (bowl: RecipeBowl) =>
+    emit('answer', bowl === unused.key ? { out: true } : { bowl, out: false, kind: undefined }),
+})
+function weigh(g?: number) {
+  if (g !== undefined) emit('answer', { g, unweighed: undefined })
+  editing.value = undefined
+}
 </script>
 
 <template>
-  <li :class="['line', { out: row.out, asks: row.questions.length }]" :data-testid="`line-${index}`">
-    <h3 v-if="row.heading">{{ row.text }}</h3>
-    <template v-else>
-      <div class="top">
-        <input
-          v-if="editing"
-          v-model.lazy="written"
-          class="text edit"
-          maxlength="300"
-          :aria-label="`Line ${index + 1}, as written`"
-          :data-testid="`text-${index}`"
-          @keydown.esc.stop="editing = false"
-        />
+  <li
+    :class="['line', { out: row.out, asks: row.questions.length, here }]"
+    :data-testid="`line-${index}`"
+    draggable="true"
+    @dragstart="(e) => e.dataTransfer?.setData('text/x-line', String(index))"
+    @mouseenter="emit('look', line.at)"
+    @mouseleave="emit('look', undefined)"
+  >
+    <span class="is">
+      <AmountField
+        v-if="editing === 'grams'"
+        label="Weight"
+        hide-label
+        kind="mass"
+        unit="g"
+        optional
+        :ingredient="row.ingredient ?? undefined"
+        :model-value="row.g ?? undefined"
+        :testid="`weigh-${index}`"
+        @update:model-value="weigh"
+      />
+      <template v-else-if="row.ingredient">
         <button
-          v-else
-          class="text"
-          title="Edit this line"
-          :data-testid="`edit-${index}`"
-          @click="editing = true"
+          v-if="row.g !== null"
+          class="g"
+          title="Change the weight"
+          :data-testid="`g-${index}`"
+          @click="editing = 'grams'"
         >
-          {{ row.text }}
+          {{ grams(row.g) }}
         </button>
-        <span class="is">
-          <template v-if="row.ingredient"
-            ><strong v-if="row.g !== null" class="g">{{ grams(row.g) }}</strong>
-            {{ short(row.name) }}</template
-          >
-          <span v-for="a in row.also ?? []" :key="a.ingredient"
-            >, <strong>{{ grams(a.g) }}</strong> {{ short(a.name) }}</span
-          >
-          <span v-if="row.as" class="as">{{ row.as }}</span>
-        </span>
-        <span class="choice bowls" role="group" :aria-label="`Bowl of line ${index + 1}`">
-          <button
-            v-for="[key, label] in bowls"
-            :key="key"
-            :aria-pressed="!row.out && row.bowl === key"
-            :data-testid="`bowl-${index}-${key}`"
-            @click="emit('answer', { bowl: key, out: false })"
-          >
-            {{ label }}
-          </button>
-          <button
-            :aria-pressed="!!row.out"
-            :data-testid="`out-${index}`"
-            @click="emit('answer', { out: !row.out })"
-          >
-            out
-          </button>
-        </span>
-      </div>
-      <div v-for="q in row.questions" :key="q.code" class="question" role="group" :aria-label="q.text">
-        <p :data-testid="`ask-${index}-${q.code}`">{{ q.text }}</p>
-        <span class="answers">
-          <template v-if="asksThing(q.code)">
-            <button
-              v-for="k in q.suggest_key ?? []"
-              :key="k"
-              class="push"
-              :data-testid="`is-${index}-${k}`"
-              @click="q.sort ? emit('sort', q.sort, k) : emit('answer', { key: k })"
-            >
-              {{ q.sort ? full(k) : nameOf(k) }}
-            </button>
-            <el-select
-              class="thing"
-              model-value=""
-              filterable
-              placeholder="Another ingredient"
-              :aria-label="`Ingredient of line ${index + 1} is`"
-              :data-testid="`thing-${index}`"
-              @update:model-value="(k: string) => k && emit('answer', { key: k })"
-            >
-              <el-option v-for="t in things" :key="t.key" :value="t.key" :label="t.name" />
-            </el-select>
-            <OwnIngredientOption
-              :name="row.name"
-              :among="things"
-              :take="(key) => emit('answer', { key })"
-              :testid="`own-${index}`"
-            />
-          </template>
-          <AmountField
-            v-else-if="asksGrams(q.code)"
-            label="Weight"
-            hide-label
-            kind="mass"
-            unit="g"
-            optional
-            :ingredient="row.ingredient ?? undefined"
-            instead="grams"
-            :testid="`grams-${index}`"
-            @update:model-value="(g) => g !== undefined && emit('answer', { g })"
-          />
-          <AmountField
-            v-else-if="q.code === 'container'"
-            label="Content of one"
-            hide-label
-            kind="mass"
-            unit="g"
-            optional
-            instead="in each"
-            :testid="`container-${index}`"
-            @update:model-value="(g) => g !== undefined && emit('remember', q.container ?? '', g)"
-          />
-          <template v-else-if="q.code === 'slip' || q.code === 'notations_disagree'">
-            <button class="push" :data-testid="`sure-${index}`" @click="emit('answer', { sure: true })">
-              {{ `${row.g !== null ? grams(row.g) : 'As written'}, as written` }}
-            </button>
-            <button
-              v-if="q.suggest_g"
-              class="push"
-              :data-testid="`suggest-${index}`"
-              @click="emit('answer', { g: q.suggest_g })"
-            >
-              {{ grams(q.suggest_g) }}
-            </button>
-          </template>
-          <button class="plain" @click="emit('answer', { out: true })">Leave out</button>
-        </span>
-      </div>
-    </template>
+        <span class="what">{{ short(row.name) }}</span>
+      </template>
+      <span v-for="a in row.also ?? []" :key="a.ingredient"
+        >, <strong>{{ grams(a.g) }}</strong> {{ short(a.name) }}</span
+      >
+      <span v-if="row.questions.length" class="asked">asked</span>
+    </span>
+    <span class="from">
+      <input
+        v-if="editing === 'text'"
+        v-model.lazy="written"
+        class="text edit"
+        maxlength="300"
+        :aria-label="`Line ${index + 1}, as written`"
+        :data-testid="`text-${index}`"
+        @keydown.esc.stop="editing = undefined"
+      />
+      <button
+        v-else
+        class="text"
+        title="Edit this line"
+        :data-testid="`edit-${index}`"
+        @click="editing = 'text'"
+      >
+        {{ row.text }}
+      </button>
+      <span v-if="row.reason || row.as" class="as">{{ row.reason || row.as }}</span>
+    </span>
+    <el-select
+      v-model="place"
+      class="place"
+      :aria-label="`Bowl of line ${index + 1}`"
+      :data-testid="`bowl-${index}`"
+    >
+      <el-option
+        v-for="b in places"
+        :key="b.key"
+        :value="b.key"
+        :label="b.label"
+        :data-testid="`bowl-${index}-${b.key || 'out'}`"
+      />
+    </el-select>
   </li>
 </template>
 
 <style scoped>
 .line {
+  display: grid;
+  grid-template-columns: minmax(0, 1.1fr) minmax(0, 1fr) 136px;
+  align-items: center;
+  gap: 8px;
   border-bottom: 1px solid var(--line);
-  padding: 3px 0;
+  padding: 2px 6px;
 }
 .line.asks {
-  border-left: 5px solid var(--heat);
-  padding-left: 8px;
+  background: var(--moved);
 }
-h3 {
-  padding: 10px 0 4px;
-  color: var(--rim-ink);
+.line.here {
+  outline: 2px solid var(--rim-ink);
 }
-.top {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr) minmax(0, 1.15fr) 318px;
-  align-items: center;
-  gap: 10px;
-}
-.text {
+.text,
+.g {
   min-height: 44px;
   padding: 2px 6px;
   border: 0;
@@ -195,7 +135,21 @@ h3 {
   text-align: left;
   cursor: text;
 }
-.text:hover {
+.text {
+  width: 100%;
+  font-size: 0.9375rem;
+  line-height: 1.25;
+}
+.g {
+  min-width: 76px;
+  font-size: 1.1875rem;
+  font-weight: 700;
+}
+.what {
+  flex: 1;
+}
+.text:hover,
+.g:hover {
   background: var(--sunk);
 }
 .edit {
@@ -203,49 +157,34 @@ h3 {
   background: var(--panel);
 }
 .is {
-  line-height: 1.25;
-}
-.g {
-  font-size: 1.1875rem;
-}
-.as {
-  display: block;
-  font-size: 0.8125rem;
-  color: var(--ink-2);
-}
-.bowls > button {
-  min-height: 44px;
-  padding: 0 7px;
-  font-size: 0.875rem;
-}
-.out .text,
-.out .is {
-  text-decoration: line-through;
-  color: var(--ink-2);
-}
-.question {
-  padding: 4px 6px 8px;
-}
-.question p {
-  font-weight: 600;
-}
-.answers {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
-  gap: 6px;
-  margin-top: 4px;
+  gap: 0 4px;
+  line-height: 1.25;
 }
-.answers .amount {
-  width: 150px;
+.as {
+  display: block;
+  padding-left: 6px;
+  font-size: 0.8125rem;
+  color: var(--ink-2);
 }
-.thing {
-  width: 210px;
+.asked {
+  margin-left: 6px;
+  font-weight: 600;
+  color: var(--heat);
+}
+.out .text {
+  text-decoration: line-through;
+  color: var(--ink-2);
 }
 @media (max-width: 56.25em) {
-  .top {
-    grid-template-columns: 1fr;
-    gap: 2px;
+  .line {
+    grid-template-columns: 1fr 136px;
+  }
+  .from {
+    grid-row: 2;
+    grid-column: 1 / -1;
   }
 }
 </style>

@@ -44,10 +44,12 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
             <dd>{{ grams(verdict[key].answer.sugar_g) }}, {{ percent(verdict[key].answer.sugar_pct) }}</dd>
             <dt>thickener</dt>
             <dd>{{ grams(verdict[key].answer.thickener_g) }}</dd>
-            <dt>topping</dt>
-            <dd>
-              {{ grams(verdict[key].answer.topping_g) }}, {{ mm(verdict[key].answer.topping.thickness_mm) }}
-            </dd>
+            <template v-if="verdict[key].answer.topping_g">
+              <dt>topping</dt>
+              <dd>
+                {{ grams(verdict[key].answer.topping_g) }}, {{ mm(verdict[key].answer.topping.thickness_mm) }}
+              </dd>
+            </template>
             <template v-if="verdict[key].answer.base_g">
               <dt>base</dt>
               <dd>{{ grams(verdict[key].answer.base_g) }}</dd>
@@ -71,7 +73,7 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
     <template v-if="verdict.baked">
       <h3>
         {{
-          `Its bake as written: ${heat(verdict.baked.stages[0]!.oven_c)}, ${integer(verdict.baked.stages[0]!.minutes)} min`
+          `Its bake as written: ${verdict.baked.stages.map((s) => `${heat(s.oven_c)}, ${integer(s.minutes)} min`).join('; then ')}`
         }}
       </h3>
       <p data-testid="baked">

@@ -1,29 +1,56 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
+import type { RecipeBowl } from '@/api/client'
 import { useDessert } from '@/stores/useDessert'
 import { useKitchen } from '@/stores/useKitchen'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import DishDialog from '@/ui/DishDialog.vue'
-import OriginalRecipe from '@/ui/OriginalRecipe.vue'
 import ImportLine from './ImportLine.vue'
+import ImportQuestion from './ImportQuestion.vue'
+import ImportSteps from './ImportSteps.vue'
+import ImportText from './ImportText.vue'
 import ImportVerdict from './ImportVerdict.vue'
+import { bowls, groupOf, unused } from './bowls'
 import { useImport } from './useImport'
 
 const example =
-  '900 g gooseberries\n3/4 cup sugar\n2 tbsp tapioca starch\n\nFor the topping:\n1 1/2 cups flour, spooned\n1 stick cold butter\n…'
+  '900 g gooseberries\n3/4 cup sugar\n2 tbsp tapioca starch\n\nFor the topping:\n1 1/2 cups flour, spooned\n1 stick cold butter\n\nBake at 375°F for 40 minutes…'
 
-/** A card from elsewhere: each line as it was understood, what has to be asked, and then what the recipe comes to. */
+/** A recipe from elsewhere: each line and step as it was understood, what has to be asked, and then what it comes to. */
 const kitchen = useKitchen()
 const dessert = useDessert()
 const router = useRouter()
-const { all, verdict, rows, problem, busy, read, answer, rewrite, remember, sort, clear } = useImport()
+const { all, verdict, rows, problem, busy, read, answer, rewrite, step, remember, sort, clear } = useImport()
 const pasted = ref('')
 const over = ref(false)
 const choosing = ref(false)
+/** The line of the text that is looked at, here or there. */
+const looked = ref<number>()
 const inCups = computed(() => all.value?.lines.some((l) => /\bcups?\b/i.test(l.text)))
 const file = ref<HTMLInputElement>()
 const open = computed(() => verdict.value?.open ?? 0)
+/** The first question that is not answered yet. */
+const asked = computed(() => {
+  const i = rows.value.findIndex((r) => r.questions.length)
+  return i < 0 ? undefined : { i, row: rows.value[i]!, question: rows.value[i]!.questions[0]! }
+})
+/** The lines by their bowls, each with its place in the recipe. A heading has done its work. */
+const groups = computed(() =>
+  [...bowls, unused]
+    .map((b) => ({
+      ...b,
+      lines: rows.value
+        .map((row, i) => ({ row, i }))
+        .filter(({ row }) => !row.heading && groupOf(row) === (b.key === unused.key ? unused : b)),
+    }))
+    .filter((g) => g.lines.length || g.key === 'filling' || g.key === 'topping'),
+)
+function drop(e: DragEvent, bowl: RecipeBowl) {
+  const i = Number(e.dataTransfer?.getData('text/x-line') || NaN)
+  if (Number.isInteger(i))
+    answer(i, bowl === unused.key ? { out: true } : { bowl, out: false, kind: undefined })
+}
 const faults = computed(() =>
   problem.value?.errors?.length
     ? problem.value.errors.map((e) => e.text)
@@ -61,7 +88,7 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
     {
       name: all.value.name,
       request,
-      setting: { oven_c: all.value.ovenC, minutes: all.value.minutes },
+      setting: { stages: v.baked?.stages },
       original: all.value.original,
       written:
         which === 'as_written' && v.mended && v.own
@@ -96,8 +123,8 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
       @drop.prevent="(e) => takeFile(e.dataTransfer?.files[0])"
     >
       <label for="pasted">
-        Paste the recipe: ingredients one per line, in cups or grams. Headings like “For the topping:” help;
-        title and method can be included.
+        Paste the whole recipe as it is: title, ingredients and method, in cups or grams, or a page of a blog.
+        A photo can’t be read.
       </label>
       <textarea
         id="pasted"
@@ -132,8 +159,18 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
       </div>
       <p v-for="f in faults" :key="f" class="wrong" role="alert" data-testid="import-problem">{{ f }}</p>
     </section>
-    <div v-else class="two">
-      <section class="panel lines" aria-label="Lines">
+    <div v-else class="three">
+      <section v-if="all.reading" class="panel pane" aria-label="Text">
+        <ImportText
+          :reading="all.reading"
+          :lines="all.lines"
+          :rows="rows"
+          :step-texts="verdict?.steps ?? []"
+          :at="looked"
+          @look="(i) => (looked = i)"
+        />
+      </section>
+      <section class="panel pane lines" aria-label="Lines">
         <div class="head">
           <input v-model="all.name" class="name" maxlength="80" aria-label="Name" data-testid="import-name" />
           <el-select v-model="all.style" class="style" aria-label="Style" data-testid="import-style">
@@ -167,13 +204,19 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
           </button>
           <DishDialog
             v-model="choosing"
-            @choose="(d) => all && (all = { ...all, dishId: d.id, dish: d.dish, dishSays: d.name })"
+            @choose="
+              (d) =>
+                all && (all = { ...all, dishId: d.id, dish: d.dish, dishSays: d.name, dishNote: undefined })
+            "
           />
         </div>
         <p v-if="all.dish" class="said" data-testid="recipe-dish">
-          {{ `In ${all.dishSays}${all.dish === all.recipeDish ? ', as in the recipe' : ''}.` }}
+          {{ `In ${all.dishSays}${all.dish === all.recipeDish ? ', as in the recipe' : ''}.`
+          }}<span v-if="all.dishNote && all.dish === all.recipeDish" class="quiet">{{
+            ` This is ${all.dishNote}.`
+          }}</span>
         </p>
-        <p v-else-if="!all.dishId" class="said wrong">Choose a dish to see the verdict.</p>
+        <p v-if="all.savoury" class="said" data-testid="import-savoury">Savoury filling.</p>
         <div v-if="inCups" class="said cups">
           <span>{{ all.cupWhy ? `${all.cupWhy}.` : 'Cups are' }}</span>
           <ChoiceButtons
@@ -184,45 +227,68 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             @update:model-value="(key) => all && (all = { ...all, cup: key, cupWhy: undefined })"
           />
         </div>
-        <ul>
-          <ImportLine
-            v-for="(r, i) in rows"
-            :key="i"
-            :row="r"
-            :line="all.lines[i]!"
-            :index="i"
-            @answer="(how) => answer(i, how)"
-            @rewrite="(text) => rewrite(i, text)"
-            @remember="remember"
-            @sort="sort"
-          />
-        </ul>
+        <section
+          v-for="g in groups"
+          :key="g.key"
+          class="bowl"
+          :style="{ '--bowl': g.colour }"
+          :aria-label="g.label"
+          @dragover.prevent
+          @drop.prevent="(e) => drop(e, g.key)"
+        >
+          <h3>{{ g.label }}</h3>
+          <ul>
+            <ImportLine
+              v-for="l in g.lines"
+              :key="l.i"
+              :row="l.row"
+              :line="all.lines[l.i]!"
+              :index="l.i"
+              :here="looked !== undefined && all.lines[l.i]!.at === looked"
+              @answer="(how) => answer(l.i, how)"
+              @rewrite="(text) => rewrite(l.i, text)"
+              @look="(i) => (looked = i)"
+            />
+          </ul>
+          <p v-if="!g.lines.length" class="quiet none">Drag a line here.</p>
+        </section>
         <p v-if="!rows.length && !problem" class="quiet">Reading…</p>
-        <OriginalRecipe v-if="all.original" :original="all.original" />
+        <ImportSteps :steps="all.steps" :texts="verdict?.steps ?? []" @change="step" />
       </section>
-      <section class="panel side" aria-label="Verdict">
-        <p v-for="u in verdict?.asks" :key="u" class="wrong">{{ u }}</p>
+      <section class="panel pane side" aria-label="Verdict">
         <p v-for="f in faults" :key="f" class="wrong" role="alert">{{ f }}</p>
         <p v-if="verdict?.cannot" class="wrong" role="alert" data-testid="cannot">
           {{ `No verdict yet: ${verdict.cannot}.` }}
         </p>
-        <template v-if="verdict && open">
+        <template v-if="verdict && (open || verdict.waits?.length)">
           <p class="open" data-testid="open-questions">
-            <strong>{{ open }}</strong>
-            {{ `${open === 1 ? 'question' : 'questions'} to answer` }}
+            <template v-if="open">
+              <strong>{{ open }}</strong>
+              {{ `${open === 1 ? 'question' : 'questions'} to answer` }}
+            </template>
+            <template v-else>Not complete yet</template>
           </p>
+          <ImportQuestion
+            v-if="asked"
+            :key="`${asked.i}-${asked.question.code}`"
+            :row="asked.row"
+            :question="asked.question"
+            :index="asked.i"
+            @answer="(how) => answer(asked!.i, how)"
+            @remember="remember"
+            @sort="sort"
+          />
+          <ul class="waits">
+            <li v-for="w in verdict.waits ?? []" :key="w" class="wrong" data-testid="waits">{{ w }}</li>
+          </ul>
           <p class="quiet">
             Then you see how the recipe comes out as written, and what would fix it. Nothing is saved until
             you choose to.
           </p>
         </template>
         <ImportVerdict v-else-if="verdict?.as_written" :verdict="verdict" @open="openOn" />
-        <p v-else-if="!all.dish && !all.dishId" class="quiet" data-testid="no-dish">
-          Choose a dish to see the result here.
-        </p>
-        <p v-else-if="!faults.length && !verdict?.cannot && !verdict?.asks?.length" class="quiet">
-          Simulating the bake…
-        </p>
+        <p v-else-if="!faults.length && !verdict?.cannot" class="quiet">Simulating the bake…</p>
+        <p v-for="u in verdict?.asks" :key="u" class="wrong">{{ u }}</p>
       </section>
     </div>
   </div>
@@ -274,14 +340,13 @@ textarea {
   outline: 3px solid var(--heat);
   outline-offset: 2px;
 }
-.two {
+.three {
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 410px;
+  grid-template-columns: 300px minmax(0, 1fr) 370px;
   gap: 8px;
   height: calc(100vh - var(--above) - 77px);
 }
-.lines,
-.side {
+.pane {
   overflow: auto;
   padding: 10px 14px;
 }
@@ -291,7 +356,7 @@ textarea {
   gap: 8px;
 }
 .name {
-  flex: 1 1 220px;
+  flex: 1 1 100%;
   min-width: 0;
   height: 44px;
   border: 0;
@@ -306,9 +371,27 @@ textarea {
   width: 190px;
 }
 ul {
-  margin: 6px 0 0;
+  margin: 0;
   padding: 0;
   list-style: none;
+}
+.bowl {
+  margin-top: 10px;
+  border-left: 6px solid var(--bowl);
+  padding-left: 8px;
+}
+.bowl h3 {
+  color: var(--bowl);
+}
+.none {
+  padding: 4px 6px;
+}
+.waits .wrong {
+  font-size: inherit;
+}
+.waits {
+  margin: 8px 0;
+  font-size: 1.125rem;
 }
 .said {
   margin-top: 6px;
@@ -326,7 +409,7 @@ ul {
   font-size: 2.125rem;
 }
 @media (max-width: 68.75em) {
-  .two {
+  .three {
     display: flex;
     flex-direction: column;
     height: auto;

@@ -8,7 +8,9 @@ import {
   type LineRequest,
   type Original,
   type Problem,
+  type RecipeReading,
   type RecipeRow,
+  type RecipeStep,
   type Verdict,
 } from '@/api/client'
 import { newestOnly } from '@/api/newest'
@@ -18,31 +20,31 @@ import { useEquipment } from '@/stores/useEquipment'
 interface Import {
   name: string
   style: string
+  savoury?: boolean
+  split?: Record<string, number>
   dishId: string
   /** A dish that stands on no shelf. */
   dish?: Dish
   lines: LineRequest[]
-  ovenC?: number
-  minutes?: number
+  steps: RecipeStep[]
+  reading?: RecipeReading
   original?: Original
   /** Whose cup it measures with; left out: the kitchen's. */
   cup?: 'us' | 'metric' | 'imperial'
   cupWhy?: string
+  spoon?: ImportedDocument['spoon']
   /** The dish that the recipe names. */
   recipeDish?: Dish
-  /** The dish that is taken, in words. */
+  /** The dish that is taken, in words, and how it was found. */
   dishSays?: string
+  dishNote?: string
 }
 
-/** The bake as it was written, where it says how hot and how long. */
-const baked = ({ ovenC, minutes }: Import) =>
-  ovenC && minutes ? { stages: [{ oven_c: ovenC, minutes }] } : undefined
-
-/** A recipe on its way in: its lines, what the baker has answered, and the verdict. It outlives a reload. */
+/** A recipe on its way in: its lines and steps, what the baker has answered, and the verdict. It outlives a reload. */
 export function useImport() {
   const kitchen = useKitchen()
   const equipment = useEquipment()
-  const all = useLocalStorage<Import | null>('mabbin.import', null, {
+  const all = useLocalStorage<Import | null>('mabbin.recipe', null, {
     serializer: { read: JSON.parse, write: JSON.stringify },
   })
   const verdict = shallowRef<Verdict>()
@@ -52,26 +54,32 @@ export function useImport() {
   /** Reads a file or pasted text. A card of Mabbin's own is given back as it is: there is nothing to ask. */
   async function read(content: string, filename: string): Promise<ImportedDocument | undefined> {
     busy.value = true
-    const got = await ask(api.POST('/api/v1/import', { body: { content, filename } }))
+    const got = await ask(
+      api.POST('/api/v1/import', { body: { content, filename, kitchen: kitchen.kitchen?.id } }),
+    )
     busy.value = false
     problem.value = got.problem
     if (!got.data || got.data.card) return got.data
     const d = got.data
-    const known = kitchen.larder?.styles.find((s) => s.key === d.style)
+    const method = d.reading?.method.map((s) => s.text) ?? []
     verdict.value = undefined
     all.value = {
       name: d.name || 'A card without a name',
-      style: known?.key ?? kitchen.choices('style')[0]?.value ?? '',
-      dishId: d.dish ? '' : (kitchen.dishes[0]?.id ?? ''),
+      style: d.style ?? '',
+      savoury: d.savoury,
+      split: d.split,
+      dishId: '',
       dish: d.dish,
       recipeDish: d.dish,
       dishSays: d.dish_sizes,
+      dishNote: d.dish_note,
       cup: d.cup,
       cupWhy: d.cup_why,
-      lines: d.lines.map((l) => ({ text: l.text, bowl: l.bowl })),
-      ovenC: d.oven_c || undefined,
-      minutes: d.minutes || undefined,
-      original: d.yield || d.method.length ? { serves: d.yield, method: d.method } : undefined,
+      spoon: d.spoon,
+      lines: d.lines,
+      steps: d.steps,
+      reading: d.reading,
+      original: d.yield || method.length ? { serves: d.yield, method } : undefined,
     }
     return d
   }
@@ -81,10 +89,13 @@ export function useImport() {
       all.value && {
         ...kitchen.measures,
         ...(all.value.cup && { cup: all.value.cup }),
+        ...(all.value.spoon && { spoon: all.value.spoon }),
         style: all.value.style as 'crumble',
+        savoury: all.value.savoury,
+        split: all.value.split,
         dish: all.value.dish ?? kitchen.dishes.find((d) => d.id === all.value!.dishId)?.dish,
         lines: all.value.lines,
-        setting: baked(all.value),
+        steps: all.value.steps,
       },
   )
   const newest = newestOnly()
@@ -102,19 +113,21 @@ export function useImport() {
     { immediate: true },
   )
 
+  /** Changes one entry of a list of the recipe; undefined takes it out. */
+  function change<K extends 'lines' | 'steps'>(of: K, i: number, to?: Import[K][number]) {
+    if (!all.value) return
+    const list = [...all.value[of]] as Import[K][number][]
+    list.splice(i, 1, ...(to ? [to] : []))
+    all.value = { ...all.value, [of]: list }
+  }
   /** Answers a question about a line, or changes the line. */
-  function answer(i: number, how: Partial<LineRequest>) {
-    if (!all.value) return
-    const lines = [...all.value.lines]
-    lines[i] = { ...lines[i]!, ...how }
-    all.value = { ...all.value, lines }
-  }
+  const answer = (i: number, how: Partial<LineRequest>) =>
+    change('lines', i, { ...all.value!.lines[i]!, ...how })
   const rewrite = (i: number, text: string) => {
-    if (!all.value) return
-    const lines = [...all.value.lines]
-    lines[i] = { text, bowl: lines[i]!.bowl }
-    all.value = { ...all.value, lines }
+    const { bowl, at } = all.value!.lines[i]!
+    change('lines', i, { text, bowl, at })
   }
+  const step = (i: number, to?: RecipeStep) => change('steps', i, to)
   async function remember(container: string, g: number) {
     const s = kitchen.kitchen?.settings
     if (!s) return
@@ -137,5 +150,5 @@ export function useImport() {
     problem.value = undefined
   }
 
-  return { all, verdict, rows, problem, busy, read, answer, rewrite, remember, sort, clear }
+  return { all, verdict, rows, problem, busy, read, answer, rewrite, step, remember, sort, clear }
 }
