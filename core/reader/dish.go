@@ -95,7 +95,9 @@ func (r *recipe) findDish() *Dish {
 	for _, s := range r.method {
 		texts = append(texts, s.text)
 	}
-	texts = append(texts, r.doc.meta...)
+	for _, m := range r.doc.meta {
+		texts = append(texts, clean(m))
+	}
 	for _, l := range r.lines {
 		if strings.Contains(l.Text, "case") {
 			texts = append(texts, clean(l.Text))

@@ -145,7 +145,7 @@ func (l *lister) listRow(i int, w row) {
 	case !w.ingredient && l.isHeading(w, l.next(i)):
 		l.add(w, HeadingLine)
 	case !w.ingredient && timeLine.MatchString(c):
-		l.meta = append(l.meta, c)
+		l.meta = append(l.meta, w.read)
 	default:
 		l.add(w, lineKind(c))
 		l.listed++
@@ -169,7 +169,7 @@ func (l *lister) begins(i int, w row) bool {
 	case l.title != "" && !timeLine.MatchString(c) && l.isHeading(w, next) && !isSentence(c):
 		return true
 	}
-	l.meta = append(l.meta, c)
+	l.meta = append(l.meta, w.read)
 	if l.title == "" && !chatLine.MatchString(w.read) && !timeLine.MatchString(c) {
 		l.title = titleOf(w.read)
 	}

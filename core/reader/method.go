@@ -78,6 +78,9 @@ func formatted(n float64) string {
 	return string('0'+rune(int(n)/10)) + string('0'+rune(int(n)%10))
 }
 
+// noStop stands for the stop of an abbreviation, which ends no sentence.
+const noStop = "\x01"
+
 // The most that is read of a method, and the most things of one sentence.
 const (
 	mostSentences = 400
@@ -94,7 +97,7 @@ func (r *recipe) sentences() []sentence {
 		t = chatStamp.ReplaceAllString(t, "\n")
 		t = quoteMark.ReplaceAllString(t, " ")
 		t = stepNumber.ReplaceAllString(t, "")
-		t = abbreviation.ReplaceAllString(spoonLetters(t), "$1$2")
+		t = abbreviation.ReplaceAllString(t, "$1"+noStop+"$2")
 		for t != "" {
 			end := len(t)
 			if m := endOf.FindStringIndex(t); m != nil {
@@ -111,7 +114,8 @@ func (r *recipe) sentences() []sentence {
 			if len(raw) > longestLine {
 				raw = strings.ToValidUTF8(raw[:longestLine], "")
 			}
-			text := strings.ToLower(raw)
+			text := strings.ToLower(spoonLetters(strings.ReplaceAll(raw, noStop, "")))
+			raw = strings.ReplaceAll(raw, noStop, ".")
 			if option.MatchString(text) || noteLine.MatchString(text) {
 				skip = true
 			}

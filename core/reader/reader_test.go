@@ -142,3 +142,15 @@ func FuzzRead(f *testing.F) {
 		}
 	})
 }
+
+// The method is shown as it was written, word for word.
+func TestTheMethodStaysAsWritten(t *testing.T) {
+	method := "Heat the oven to 190C. Rub 4 T butter in 1 c. flour. Bake 40 min. at 350° F. till golden."
+	var got []string
+	for _, s := range read(t, recipeWith(method)).Method {
+		got = append(got, s.Text)
+	}
+	if s := strings.Join(got, " "); s != method {
+		t.Errorf("%q is shown as %q", method, s)
+	}
+}

@@ -110,9 +110,9 @@ func clean(text string) string {
 }
 
 var (
-	bigSpoon   = regexp.MustCompile(`([\d½¼¾⅓⅔]) ?(?:T|Tb)\b\.?`)
-	smallSpoon = regexp.MustCompile(`([\d½¼¾⅓⅔]) ?t\b\.?`)
-	cupLetter  = regexp.MustCompile(`([\d½¼¾⅓⅔]) ?[cC]\.`)
+	bigSpoon   = regexp.MustCompile(`((?:^|[^\d])\d{1,2}|[½¼¾⅓⅔]) ?(?:T|Tb)\b\.?`)
+	smallSpoon = regexp.MustCompile(`((?:^|[^\d])\d|[½¼¾⅓⅔]) ?t\b\.?`)
+	cupLetter  = regexp.MustCompile(`((?:^|[^\d])\d|[½¼¾⅓⅔]) ?[cC]\.`)
 )
 
 // spoonLetters writes out the spoons and cups of index cards: a capital T is a tablespoon.
@@ -137,7 +137,7 @@ func segment(s Source, p *parse.Vocabulary) document {
 	if s.Text == "" {
 		d := document{title: s.Title, yield: s.Yield, method: s.Method}
 		if s.Yield != "" {
-			d.meta = append(d.meta, lower(s.Yield))
+			d.meta = append(d.meta, s.Yield)
 		}
 		for _, l := range s.Ingredients {
 			switch w := rowOf(l, l, p); {

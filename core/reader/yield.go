@@ -32,20 +32,18 @@ var (
 func (r *recipe) readYield(out *Reading) {
 	out.Makes = 1
 	texts := append([]string{}, r.doc.meta...)
-	texts = append(texts, lower(r.doc.title))
+	texts = append(texts, r.doc.title)
 	for _, s := range r.method {
-		texts = append(texts, s.text)
+		texts = append(texts, s.raw)
 	}
-	for _, n := range r.doc.notes {
-		texts = append(texts, clean(n))
-	}
-	for i, t := range texts {
-		t = clean(t)
+	texts = append(texts, r.doc.notes...)
+	for i, written := range texts {
+		t := clean(written)
 		if m := eachServes.FindStringSubmatch(t); m != nil {
 			out.Makes = int(counted(m[1]))
 			out.ServesEach = rangeOf(m[2], m[3])
 			out.Serves = []float64{out.ServesEach[0] * float64(out.Makes), out.ServesEach[1] * float64(out.Makes)}
-			out.ServesUnit, out.Yield = Portions, t
+			out.ServesUnit, out.Yield = Portions, written
 			return
 		}
 		if m := makesMany.FindStringSubmatch(t); m != nil {
@@ -53,7 +51,7 @@ func (r *recipe) readYield(out *Reading) {
 		}
 		if m := orFour.FindStringSubmatch(t); m != nil && counted(m[2]) > 0 {
 			a, b := counted(m[1]), counted(m[2])
-			out.Serves, out.ServesUnit, out.Yield = []float64{min(a, b), max(a, b)}, Portions, t
+			out.Serves, out.ServesUnit, out.Yield = []float64{min(a, b), max(a, b)}, Portions, written
 			return
 		}
 		for j, re := range yields {
@@ -67,7 +65,7 @@ func (r *recipe) readYield(out *Reading) {
 			if pieceWords.MatchString(m[0]) || pieceNext.MatchString(after) {
 				out.ServesUnit = Pieces
 			}
-			out.Yield = t
+			out.Yield = written
 			return
 		}
 	}

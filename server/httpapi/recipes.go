@@ -68,6 +68,24 @@ func (s *server) judgeRecipe(c *gin.Context) {
 	s.respond(c, http.StatusOK, out, err)
 }
 
+// writeRecipe writes a recipe that came in, mended, in its writer's own order and units.
+func (s *server) writeRecipe(c *gin.Context) {
+	in, ok := decode(s, c, func(q api.WriteRecipeJSONRequestBody) error {
+		return fault.Under("/recipe", recipe.Check(q.Recipe))
+	})
+	if !ok {
+		return
+	}
+	v, err := recipe.Judge(c, in.Recipe, stockOf(in.Recipe.Own))
+	if err != nil {
+		s.fail(c, fault.Under("/recipe", err))
+		return
+	}
+	d := recipe.Document{Name: in.Name, Yield: or(in.Yield, ""), Reading: in.Reading}
+	f, err := formats.WriteWritten(in.Format, recipe.Rewrite(d, in.Recipe, v), s.reading(c))
+	s.respond(c, http.StatusOK, api.ExportedFile{Filename: f.Name, MediaType: f.MediaType, Content: f.Content}, err)
+}
+
 // importRecipe finds the recipe in a file or in pasted text.
 func (s *server) importRecipe(c *gin.Context) {
 	in, ok := decode[api.ImportRequest](s, c, nil)

@@ -36,6 +36,7 @@ func (s *server) routes(r *gin.RouterGroup) {
 	r.POST("/amount", s.readAmount)
 	r.POST("/measure", s.measure)
 	r.POST("/recipe", s.judgeRecipe)
+	r.POST("/recipe/file", s.writeRecipe)
 	r.POST("/import", s.importRecipe)
 	r.POST("/export", s.exportCard)
 	r.POST("/print.pdf", s.printSheet)

@@ -497,6 +497,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/recipe/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A recipe that came in, mended, in its writer's own order and units - as text, as a schema.org Recipe or as a page to print */
+        post: operations["writeRecipe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/import": {
         parameters: {
             query?: never;
@@ -6665,6 +6682,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecipeVerdict"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    writeRecipe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    format: components["schemas"]["FileFormat"];
+                    name: string;
+                    yield?: string;
+                    reading?: components["schemas"]["RecipeReading"];
+                    recipe: components["schemas"]["RecipeRequest"];
+                };
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExportedFile"];
                 };
             };
             default: components["responses"]["Problem"];

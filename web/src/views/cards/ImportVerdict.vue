@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue'
-import type { Verdict } from '@/api/client'
+import type { FileFormat, Verdict } from '@/api/client'
 import CutawayPicture from '@/ui/CutawayPicture.vue'
 import VerdictText from '@/ui/VerdictText.vue'
 import RemarkList from '@/ui/RemarkList.vue'
@@ -10,7 +10,17 @@ import { useKitchen } from '@/stores/useKitchen'
 /** What a recipe comes to: as it was written, mended, and as Mabbin would do it, side by side. */
 const kitchen = useKitchen()
 const props = defineProps<{ verdict: Verdict }>()
-defineEmits<{ open: [which: 'as_written' | 'mended' | 'own'] }>()
+defineEmits<{
+  open: [which: 'as_written' | 'mended' | 'own']
+  save: [format: FileFormat, how: 'copy' | 'file']
+}>()
+/** The ways to take the mended recipe away, in its writer's own order and units. */
+const files: [string, FileFormat, 'copy' | 'file'][] = [
+  ['Copy', 'text', 'copy'],
+  ['Text', 'text', 'file'],
+  ['Page to print', 'html', 'file'],
+  ['Recipe data', 'jsonld', 'file'],
+]
 const versions = [
   ['as_written', 'As written'],
   ['mended', 'Fixed'],
@@ -65,6 +75,18 @@ const shown = computed(() => versions.filter(([key]) => key !== 'mended' || prop
         </template>
       </article>
     </div>
+    <div class="take" role="group" aria-label="Export the fixed recipe in its own units">
+      <span class="quiet">Fixed recipe in its own units:</span>
+      <button
+        v-for="[label, format, how] in files"
+        :key="label"
+        class="plain"
+        :data-testid="`recipe-${how}-${format}`"
+        @click="$emit('save', format, how)"
+      >
+        {{ label }}
+      </button>
+    </div>
     <p v-for="(a, i) in verdict.assumed ?? []" :key="i" class="quiet" data-testid="assumed">{{ a }}</p>
     <template v-if="verdict.wrong?.length">
       <h3>Ingredients as written</h3>
@@ -110,6 +132,12 @@ article {
   display: flex;
   flex-direction: column;
   gap: 6px;
+}
+.take {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 2px 12px;
 }
 article .push {
   padding: 0 6px;

@@ -21,7 +21,8 @@ const example =
 const kitchen = useKitchen()
 const dessert = useDessert()
 const router = useRouter()
-const { all, verdict, rows, problem, busy, read, answer, rewrite, step, remember, sort, clear } = useImport()
+const { all, verdict, rows, problem, busy, read, answer, rewrite, step, remember, sort, save, clear } =
+  useImport()
 const pasted = ref('')
 const over = ref(false)
 const choosing = ref(false)
@@ -286,7 +287,12 @@ function openOn(which: 'as_written' | 'mended' | 'own') {
             you choose to.
           </p>
         </template>
-        <ImportVerdict v-else-if="verdict?.as_written" :verdict="verdict" @open="openOn" />
+        <ImportVerdict
+          v-else-if="verdict?.as_written"
+          :verdict="verdict"
+          @open="openOn"
+          @save="(format, how) => void save(format, how)"
+        />
         <p v-else-if="!faults.length && !verdict?.cannot" class="quiet">Simulating the bake…</p>
         <p v-for="u in verdict?.asks" :key="u" class="wrong">{{ u }}</p>
       </section>

@@ -4,6 +4,7 @@ import {
   api,
   ask,
   type Dish,
+  type FileFormat,
   type ImportedDocument,
   type LineRequest,
   type Original,
@@ -15,6 +16,7 @@ import {
 } from '@/api/client'
 import { newestOnly } from '@/api/newest'
 import { useKitchen } from '@/stores/useKitchen'
+import { hand } from '@/ui/exportFormats'
 import { useEquipment } from '@/stores/useEquipment'
 
 interface Import {
@@ -144,11 +146,24 @@ export function useImport() {
   const rows = computed<RecipeRow[]>(() =>
     verdict.value?.rows.length === all.value?.lines.length ? (verdict.value?.rows ?? []) : [],
   )
+  /** Gives the recipe away, mended, in its writer's own order and units. */
+  async function save(format: FileFormat, how: 'copy' | 'file') {
+    const { name, original, reading } = all.value!
+    const got = await ask(
+      api.POST('/api/v1/recipe/file', {
+        body: { format, name, yield: original?.serves, reading, recipe: question.value! },
+      }),
+    )
+    problem.value = got.problem
+    if (!got.data) return
+    if (how === 'copy') await navigator.clipboard.writeText(got.data.content)
+    else hand(new Blob([got.data.content], { type: got.data.media_type }), got.data.filename)
+  }
   const clear = () => {
     all.value = null
     verdict.value = undefined
     problem.value = undefined
   }
 
-  return { all, verdict, rows, problem, busy, read, answer, rewrite, step, remember, sort, clear }
+  return { all, verdict, rows, problem, busy, read, answer, rewrite, step, remember, sort, save, clear }
 }
