@@ -45,11 +45,63 @@ func WrittenBake(ctx context.Context, r balance.Request, s Setting) (*RecipeChec
 	ran := a.Plan.Answer
 	out := &RecipeCheck{Stages: s.Stages, End: ran.End, Events: ran.Events, Verdict: a.Verdict}
 	if len(a.Plan.Unmet) > 0 {
+		if out.Mend, err = bakedOn(ctx, r, s, a.minutesSaid(s.Stages)); err != nil || out.Mend != nil {
+			return out, err
+		}
+		if len(s.Stages) > 1 {
+			return out, nil // its stages are the writer's own way: no other ones are made up
+		}
 		if out.Mend, err = planFor(r, &a.Balance, s).usual().mend(ctx, s.Stages); err != nil {
 			return nil, err
 		}
 	}
 	return out, nil
+}
+
+// minutesSaid are the minutes more that the verdict says, 0 where it says none.
+func (a *DessertAnswer) minutesSaid(as []Stage) int {
+	if m := a.Verdict.Mend; m != nil && len(m.Change.Stages) > 0 {
+		return max(0, int(math.Round(minutesOf(m.Change.Stages)-minutesOf(as))))
+	}
+	return a.Plan.MoreMin
+}
+
+// longerMin are the minutes that a bake is tried longer by, one after the other.
+var longerMin = []int{2, 4, 6, 8, 10, 12, 15, 18, 22, 26, 30}
+
+// bakedOn bakes the same stages on for as few minutes as meet everything, first for as many as the plan says; nil where
+// no such minutes do.
+func bakedOn(ctx context.Context, r balance.Request, s Setting, first int) (*Mending, error) {
+	tries := longerMin
+	if first > 0 {
+		tries = append([]int{first}, longerMin...)
+	}
+	last := 0
+	for i, more := range tries {
+		next, err := bakedFor(ctx, r, s, more)
+		if err != nil {
+			return nil, err
+		}
+		if len(next.Plan.Unmet) > 0 {
+			last = more
+			continue
+		}
+		if more-1 > last && (i > 0 || first == 0) { // the minute between
+			if less, err := bakedFor(ctx, r, s, more-1); err != nil {
+				return nil, err
+			} else if len(less.Plan.Unmet) == 0 {
+				next, more = less, more-1
+			}
+		}
+		text := message.New("{minutes} min longer", message.Count(more))
+		return &Mending{MendMinutes, text, lengthened(s.Stages, more), next.Plan.Answer.End}, nil
+	}
+	return nil, nil
+}
+
+func bakedFor(ctx context.Context, r balance.Request, s Setting, more int) (*DessertAnswer, error) {
+	s.Stages = lengthened(s.Stages, more)
+	return Dessert(ctx, DessertRequest{Request: r, Setting: s})
 }
 
 // mend tries the small changes first: other minutes, then a cover, then another heat.

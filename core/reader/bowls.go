@@ -531,6 +531,9 @@ func (r *recipe) divide(x *Item, uses []use) {
 		if len(uses) > 0 {
 			r.vote(x, uses[0])
 		}
+		if onlyFinish(uses) && (x.Bowl == Topping || x.Bowl == Base) {
+			x.Bowl = Finish // under the heading of what it is brushed on
+		}
 		return
 	}
 	if restBowl != "" && left > 0.02*total {
@@ -549,6 +552,11 @@ func (r *recipe) divide(x *Item, uses []use) {
 		}
 		r.insertAfter(x, Item{Key: x.Key, Name: x.Name, G: &g, Bowl: s.bowl, Surely: true})
 	}
+}
+
+// onlyFinish is whether all that the method says of a thing is that it is brushed or strewn on.
+func onlyFinish(uses []use) bool {
+	return len(uses) > 0 && !slices.ContainsFunc(uses, func(u use) bool { return u.bowl != Finish })
 }
 
 // last is 1 for what goes on at the end, which is listed last.

@@ -290,7 +290,7 @@ func (k *reading) chill(w when) {
 		s.Of.Word = "dessert"
 	case chillsTop.MatchString(t):
 		s.Of.Word = "topping"
-	case k.hasBase && putInTin.MatchString(near):
+	case k.hasBase && putInTin.MatchString(strings.TrimSuffix(near, t)+t[:w.at]):
 		s.Of.Word = "base"
 	case k.topped >= 0 && k.topped <= k.i:
 		s.Of.Word = "dessert"
@@ -346,10 +346,7 @@ func (k *reading) after() {
 	if m := k.lastOf(Macerate); m != nil && m.Juice == "keep" && drainJuice.MatchString(t) && k.baked == 0 {
 		m.Juice = "leave"
 	}
-	if c := k.lastOf(
-		CookFruit,
-	); c != nil && k.baked == 0 && !c.Cool && len(k.s.times) == 0 && coolNoTime.MatchString(t) &&
-		c.Where != "oven" {
+	if c := k.lastOf(CookFruit); c != nil && k.baked == 0 && !c.Cool && c.Where != "oven" && k.coolsHere() {
 		c.Cool = true
 	}
 	if k.s.target != "" {
@@ -363,6 +360,14 @@ func (k *reading) after() {
 var inDish = regexp.MustCompile(
 	`\b(?:over|into|in|onto|on|upon)\b[^.]*\b(?:base|crust|case|shell|shortbread|tin|dish|plate|pastry|them)\b|\b(?:base|crust|case|shell|shortbread)\b`,
 )
+
+// coolsHere is whether a sentence lets something cool, with no time.
+func (k *reading) coolsHere() bool {
+	return len(k.s.times) == 0 && (coolNoTime.MatchString(k.s.text) || coolAlone.MatchString(k.s.text))
+}
+
+// coolAlone is a sentence of one word.
+var coolAlone = regexp.MustCompile(`^(?:then )?cool\b[^,;]{0,12}$`)
 
 var coolsDown = regexp.MustCompile(
 	`\bcool (?:completely|in the|on a|to room)|\b(?:leave|allow|let)\b[^.]*\b(?:cool|cold)\b`,

@@ -104,8 +104,10 @@ type piece struct {
 
 var (
 	separator     = regexp.MustCompile(`(?:[,;] (?:and |plus )?| (?:and|plus|&|\+) |; ?)`)
-	separatorHere = regexp.MustCompile(`^(?:[,;] (?:and |plus )?| (?:and|plus|&|\+) |; ?)`)
-	moreOf        = regexp.MustCompile(
+	separatorHere = regexp.MustCompile(
+		`^(?:[,;] (?:and |plus )?| (?:and|plus|&|\+|mixed with|blended with|beaten with) |; ?)`,
+	)
+	moreOf = regexp.MustCompile(
 		`^(?:a (?:bit|little|few) )?(?:more|extra)\b|^\S+(?: \S+)? (?:\S+ )?(?:more|extra)\b`,
 	)
 	purposeOf = regexp.MustCompile(
@@ -376,7 +378,8 @@ func weighedWhole(text string, f larder.Fruit, l parse.Line) bool {
 	switch {
 	case l.AsBought:
 		return true
-	case strings.Contains(text, "frozen") && !orFrozen.MatchString(text), strings.Contains(text, "prepared"):
+	case strings.Contains(text, "frozen") && !orFrozen.MatchString(text), strings.Contains(text, "prepared"),
+		strings.Contains(text, "weigh"):
 		return false
 	}
 	name := nameOf(text)

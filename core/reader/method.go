@@ -48,8 +48,12 @@ var (
 	)
 )
 
+// bareMinutes is a rest whose minutes have no unit: "Rest 10."
+var bareMinutes = regexp.MustCompile(`(\b(?:rest|stand|cool|wait) (?:for )?\d+(?:-\d+)?)\.?$`)
+
 // digits writes the times of a text in figures.
 func digits(s string) string {
+	s = bareMinutes.ReplaceAllString(s, "$1 min")
 	if !strings.Contains(s, "min") && !strings.Contains(s, "hour") {
 		return s
 	}
@@ -167,6 +171,11 @@ var generics = []struct {
 		"lemon and",
 		regexp.MustCompile(`\blemon and \w+ juice\b`),
 		func(t parse.Thing) bool { return t.Key == "lemon_juice" },
+	},
+	{
+		"juice",
+		regexp.MustCompile(`\b(?:zest|rind|sugar),? (?:and )?juice\b|\bjuice and (?:sugar|zest)\b`),
+		func(t parse.Thing) bool { return strings.HasSuffix(t.Key, "_juice") },
 	},
 	{"pepper", regexp.MustCompile(`\bpeppers?\b`), func(t parse.Thing) bool { return t.Key == "sweet_pepper" }},
 }

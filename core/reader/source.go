@@ -239,7 +239,8 @@ var (
 
 // looksLikeTitle is whether the first line of a text is its title: short, and no sentence.
 func looksLikeTitle(t, c string) bool {
-	return len(c) < 90 && !sentenceEnd.MatchString(c) && !chatLine.MatchString(t)
+	return len(c) < 90 && !strings.HasSuffix(c, ":") && !strings.ContainsAny(c, "!") && !sentenceEnd.MatchString(c) &&
+		!chatLine.MatchString(t)
 }
 
 func titleOf(t string) string {

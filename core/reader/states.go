@@ -8,7 +8,9 @@ import (
 )
 
 var (
-	notPeeled = regexp.MustCompile(`\b(?:not peeled|unpeeled|do not peel|don't peel|skins? on)\b`)
+	notPeeled = regexp.MustCompile(
+		`\b(?:not peeled|unpeeled|do not peel|don't peel|no need to peel|don't bother peeling|skins? on)\b`,
+	)
 	peeled    = regexp.MustCompile(`\bpeel(?:ed)?\b`)
 	pitted    = regexp.MustCompile(`\b(?:stoned|pitted|destoned|stone|pit)\b`)
 	orFrozen  = regexp.MustCompile(`\bor frozen\b|\bfrozen (?:is|are|works?|ok)\b|\bor thawed\b`)

@@ -368,7 +368,7 @@ func (k *reading) events() []event {
 	if m := cutInto.FindStringSubmatchIndex(t); m != nil && group(t, m, 2) == "" && k.afterLast(m[0]) {
 		add("cut", m[0], group(t, m, 1))
 	}
-	if m := coolsDown.FindStringIndex(t); m != nil && len(times) == 0 && k.baked > 0 && k.afterLast(m[0]) {
+	if m := coolsDown.FindStringIndex(t); m != nil && !timeNear(times, t, m) && k.baked > 0 && k.afterLast(m[0]) {
 		add("cool", m[0], "")
 	}
 	if len(times) == 0 && k.makesSauce(t) {
@@ -379,6 +379,15 @@ func (k *reading) events() []event {
 	}
 	slices.SortStableFunc(out, func(a, b event) int { return a.at - b.at })
 	return out
+}
+
+// timeNear is whether a time stands in the clause of a match.
+func timeNear(times []when, t string, m []int) bool {
+	end := len(t)
+	if i := strings.IndexAny(t[m[1]:], ",;"); i >= 0 && len(times) > 0 {
+		end = m[1] + i
+	}
+	return slices.ContainsFunc(times, func(w when) bool { return w.at >= m[0] && w.at < end })
 }
 
 var sprinkleWord = regexp.MustCompile(`\bsprinkle\b`)

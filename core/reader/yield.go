@@ -13,7 +13,9 @@ var (
 		regexp.MustCompile(
 			`\b(?:serves|feeds|fed|servings|portions|yields?|makes enough for|enough for|recipe makes)\b:? ?(?:a \w+ of |about )?` + manyOf,
 		),
-		regexp.MustCompile(`\bmakes:? (?:about )?` + manyOf + ` (?:pieces|squares|bars|slices|portions|servings)`),
+		regexp.MustCompile(
+			`\bmakes:? (?:about )?` + manyOf + ` (?:large |big |small |generous )?(?:or \d+ small )?(?:pieces|squares|bars|slices|portions|servings)`,
+		),
 		regexp.MustCompile(`\bcuts into ` + manyOf),
 		regexp.MustCompile(manyOf + ` (?:generous |good )?(?:portions|servings|squares|pieces|bars|slices)\b`),
 		regexp.MustCompile(`^for ` + manyOf + `(?: people| persons)?\W*$`),

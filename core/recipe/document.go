@@ -39,6 +39,8 @@ type Document struct {
 	Steps   []reader.Step `json:"steps"`
 	Style   string        `json:"style,omitempty"`
 	Savoury bool          `json:"savoury,omitempty"`
+	// Dishes is how many the amounts are for; Dish is one of them.
+	Dishes int `json:"dishes"`
 	// Dish is the one that it names; nil: none, and it is asked for.
 	Dish      *dish.Dish      `json:"dish,omitempty"`
 	DishSizes message.Message `json:"dish_sizes,omitzero"` // of it, in words
@@ -72,6 +74,10 @@ func NewDocument(r *reader.Reading, p *parse.Vocabulary, shelf []Shelf) *Documen
 	}
 	for _, x := range r.MethodItems {
 		d.Lines = append(d.Lines, requestOf(x, x.Name, -1, p, by))
+	}
+	d.Dishes = max(1, r.Makes)
+	if r.Dish != nil {
+		d.Dishes = max(d.Dishes, r.Dish.Count)
 	}
 	d.takeDish(r, shelf)
 	if d.Name == "" {
@@ -213,8 +219,11 @@ func (d *Document) takeDish(r *reader.Reading, shelf []Shelf) {
 	}
 	x := *r.Dish
 	material := x.Material
-	if material == "" {
+	switch material {
+	case "":
 		material = "stoneware"
+	case "camp":
+		material = "cast_iron"
 	}
 	out := dish.Dish{DepthCM: x.DepthCM, Material: material}
 	if out.DepthCM == 0 {

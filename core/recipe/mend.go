@@ -337,6 +337,13 @@ func Judge(ctx context.Context, q Request, p *parse.Vocabulary) (*Verdict, error
 	}
 	v := &Verdict{Rows: rows, Open: Open(rows)}
 	v.Assumed = assumed(rows, q.Split)
+	if q.Dishes > 1 {
+		v.Assumed = append(
+			v.Assumed,
+			message.New("The amounts are for {n} dishes. The verdict is for one of them, with its share.",
+				message.Count(q.Dishes)),
+		)
+	}
 	v.Steps = StepTexts(q.Steps, q.Own)
 	if err := q.takeStages(v); err != nil {
 		return nil, err
@@ -383,6 +390,9 @@ func (q *Request) takeStages(v *Verdict) error {
 				s = *q.Setting
 			}
 			s.Stages = stages
+			if s.Fire == nil && q.Dish != nil {
+				s.Fire = fireOf(q.Steps, q.Dish.LengthCM)
+			}
 			var f fault.Faults
 			s.Check("/steps", &f)
 			if err := f.Err(); err != nil {

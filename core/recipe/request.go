@@ -16,6 +16,8 @@ type Request struct {
 	Lines   []LineRequest `json:"lines"`
 	Steps   []reader.Step `json:"steps,omitempty"` // of the method; left out: nothing is known of it
 	Savoury bool          `json:"savoury,omitempty"`
+	// Dishes is how many the amounts are for; left out: one.
+	Dishes int `json:"dishes,omitempty"`
 	// Split holds the shares of one dough for base and topping; left out: two thirds below.
 	Split      map[string]float64 `json:"split,omitempty"`
 	Style      string             `json:"style"`

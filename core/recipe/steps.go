@@ -6,6 +6,7 @@ import (
 	"mabbin/core/bake"
 	"mabbin/core/balance"
 	"mabbin/core/message"
+	"mabbin/core/oven"
 	"mabbin/core/reader"
 )
 
@@ -56,6 +57,16 @@ func takeCooking(r *balance.Request, s reader.Step) {
 	r.Precook.Open = r.Precook.Open || !s.Covered && s.Where == "hob" && middle(s.Minutes) > 5
 }
 
+// fireOf is the fire of a bake over coals, in a camp oven of that diameter in cm; nil for any other.
+func fireOf(steps []reader.Step, diameterCM float64) *oven.Fire {
+	for _, s := range steps {
+		if s.Kind == reader.Bake && len(s.Coals) > 0 {
+			return &oven.Fire{DiameterCM: diameterCM}
+		}
+	}
+	return nil
+}
+
 var shelves = map[string]string{"low": "low", "middle": "middle", "high": "high"}
 
 // StagesOf are the stages of a recipe's bake. Where a stage has no heat or no minutes, they are what is missing.
@@ -77,6 +88,9 @@ func StagesOf(steps []reader.Step) (stages []bake.Stage, missing []message.Messa
 			}
 			if s.Fan {
 				next.Heating = "fan"
+			}
+			if len(s.Coals) > 0 {
+				next.Cover = "" // the lid carries coals of its own
 			}
 			heat, minutes = heat && s.C != nil, minutes && next.Minutes > 0
 			if len(stages) == 0 {

@@ -28,6 +28,7 @@ func AsWritten(rows []Row, q Request) (balance.Request, error) {
 		sugars:    dough{own: own, g: map[string]float64{}},
 		baseShare: baseShare,
 	}
+	dishes := float64(max(1, q.Dishes))
 	if share := q.Split["base"]; share > 0 {
 		w.baseShare = share
 	}
@@ -38,9 +39,9 @@ func AsWritten(rows []Row, q Request) (balance.Request, error) {
 		if r.Ingredient == nil || r.G == nil || r.Out || *r.G <= 0 {
 			continue
 		}
-		w.take(r, *r.Ingredient, *r.G)
+		w.take(r, *r.Ingredient, *r.G/dishes)
 		for _, a := range r.Also {
-			w.take(Row{Bowl: r.Bowl, Line: parse.Line{Frozen: r.Frozen}}, a.Ingredient, a.G)
+			w.take(Row{Bowl: r.Bowl, Line: parse.Line{Frozen: r.Frozen}}, a.Ingredient, a.G/dishes)
 		}
 	}
 	return w.finish(q.Steps)

@@ -99,7 +99,12 @@ func (s *server) importRecipe(c *gin.Context) {
 	}
 	if found.Card != nil {
 		s.respond(c, http.StatusOK, &recipe.Document{
-			Format: found.Format, Name: found.Card.Name, Lines: []recipe.LineRequest{}, Steps: []reader.Step{}, Card: found.Card,
+			Format: found.Format,
+			Name:   found.Card.Name,
+			Lines:  []recipe.LineRequest{},
+			Steps:  []reader.Step{},
+			Dishes: 1,
+			Card:   found.Card,
 		}, nil)
 		return
 	}

@@ -2693,6 +2693,8 @@ export interface components {
             /** @description Of the method; left out: nothing is known of it */
             steps?: components["schemas"]["RecipeStep"][];
             savoury?: boolean;
+            /** @description How many the amounts are for; left out: one */
+            dishes?: number;
             /** @description Shares of one dough for base and topping; left out: two thirds below */
             split?: {
                 [key: string]: number;
@@ -2925,6 +2927,8 @@ export interface components {
                 [key: string]: number;
             };
             dish?: components["schemas"]["Dish"];
+            /** @description How many the amounts are for */
+            dishes: number;
             dish_sizes?: components["schemas"]["Text"];
             dish_note?: components["schemas"]["Text"];
             /** @enum {string} */

@@ -23,6 +23,7 @@ interface Import {
   name: string
   style: string
   savoury?: boolean
+  dishes: number
   split?: Record<string, number>
   dishId: string
   /** A dish that stands on no shelf. */
@@ -69,6 +70,7 @@ export function useImport() {
       name: d.name || 'A card without a name',
       style: d.style ?? '',
       savoury: d.savoury,
+      dishes: d.dishes,
       split: d.split,
       dishId: '',
       dish: d.dish,
@@ -94,6 +96,7 @@ export function useImport() {
         ...(all.value.spoon && { spoon: all.value.spoon }),
         style: all.value.style as 'crumble',
         savoury: all.value.savoury,
+        dishes: all.value.dishes,
         split: all.value.split,
         dish: all.value.dish ?? kitchen.dishes.find((d) => d.id === all.value!.dishId)?.dish,
         lines: all.value.lines,
