@@ -83,6 +83,7 @@ func TestOrdersComeIn(t *testing.T) {
 	reads(t, ctx, CSS(".el-dialog:has([data-testid=order-lines])"), "lasagne", "No card")
 	do(t, ctx, KeyEvent("\x1b"), WaitVisible(id("lay")))
 	reads(t, ctx, id("day-orders"), "Apricot cobbler", "Gooseberry crumble")
+	reads(t, ctx, id("order-Apricot cobbler"), "Comes out right")
 	do(t, ctx, click(id("open-Bench oven")), WaitVisible(id("lay")))
 	reads(t, ctx, id("day-lanes"), "Old range")
 	reads(t, ctx, id("order-Gooseberry crumble"), "In at")

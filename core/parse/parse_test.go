@@ -138,23 +138,3 @@ func TestWhoseCup(t *testing.T) {
 		}
 	}
 }
-
-func TestFindOvenReadsWhatARecipeSaysToDo(t *testing.T) {
-	for method, want := range map[string][2]float64{
-		"Bake at 180 C for 45 minutes.":                                                       {180, 45},
-		"Heat the oven to 350°F. Bake 40-50 min, until it bubbles.":                           {176.667, 45},
-		"Gas mark 4, about 1 hr":                                                              {180, 60},
-		"Bake at 160C fan for 35 minutes":                                                     {180, 35},
-		"Bake at 190 degrees C, 20 minutes, then uncovered for 30 minutes":                    {190, 30},
-		"Toast the nuts at 150 C for 10 minutes.\nBake the crumble at 190 C for 45 minutes.":  {190, 45},
-		"Blind-bake the shell with weights, 200 C, 15 min.\nThen bake it at 170 C for 55 min": {170, 55},
-		"Leave it in the fridge.":                                                             {0, 0},
-		"Bake until golden.":                                                                  {0, 0},
-		"":                                                                                    {0, 0},
-	} {
-		c, minutes := FindOven(method)
-		if math.Abs(c-want[0]) > 0.01 || minutes != want[1] {
-			t.Errorf("%q: %g C, %g min; want %g C, %g min", method, c, minutes, want[0], want[1])
-		}
-	}
-}

@@ -171,12 +171,16 @@ type Item struct {
 	// Part is whether the item before it on the line is read from the same words: "juice and zest of 1 lemon".
 	Part bool `json:"-"`
 	// Surely is whether the text, not its order alone, tells the bowl.
-	Surely bool `json:"-"`
+	Surely  bool `json:"-"`
+	certain bool // what it is tells the bowl
 	// citrus is the fruit of a line that does not say whether its juice or its zest is meant; empty for any other.
 	citrus string
 	// Keys are the likely things where the kind is asked.
 	Keys []string `json:"keys,omitempty"`
 }
+
+// Guessed is whether only the place of an item in the list tells its bowl.
+func (x Item) Guessed() bool { return !x.Surely && !x.certain && x.Key != "" }
 
 // MarshalJSON writes null for a key and a question that there is none of, and a list for no states.
 func (x Item) MarshalJSON() ([]byte, error) {

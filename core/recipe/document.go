@@ -151,6 +151,7 @@ func requestOf(x reader.Item, text string, at int, p *parse.Vocabulary, by units
 		Prepared:   preparedOf(x),
 		FromMethod: x.SaidIn == reader.InMethod,
 	}
+	a.Guessed = x.Guessed()
 	a.Out = x.Bowl == reader.Greasing || x.Bowl == reader.Serve
 	l := p.ReadLine(text, by)
 	alone := ""

@@ -40,6 +40,8 @@ type LineRequest struct {
 	G    *float64 `json:"g,omitempty"`    // what it weighs, where that was asked
 	Sure bool     `json:"sure,omitempty"` // as written is meant
 	Out  bool     `json:"out,omitempty"`  // leave the line out
+	// Guessed is whether only its place in the list tells the bowl: the baker is to look.
+	Guessed bool `json:"guessed,omitempty"`
 	// At is the line of the reading that it is from; -1: only the method has it.
 	At int `json:"at"`
 	// Kind is what the line is, where it is no ingredient.

@@ -128,6 +128,16 @@ func withSteam(r balance.Request, steam *float64) balance.Request {
 	return r
 }
 
+// describeBake puts a bake's stages into the method, and its verdict at the end of it.
+func describeBake(a *balance.Answer, stages []bake.Stage, verdict string) {
+	bake.DescribeStages(a.Method, stages)
+	if verdict != "" {
+		a.Method = append(a.Method, balance.Doing{
+			Code: "result", Text: message.New("Result by the model: {verdict}", message.Text(verdict)),
+		})
+	}
+}
+
 // exportCard writes a card in an open format.
 func (s *server) exportCard(c *gin.Context) {
 	in, ok := decode(s, c, func(x api.ExportRequest) error { return cardFault(x.Card) })
@@ -139,7 +149,7 @@ func (s *server) exportCard(c *gin.Context) {
 		s.fail(c, fault.Under("/card/request", err))
 		return
 	}
-	bake.DescribeStages(a.Method, or(in.Stages, nil))
+	describeBake(a, or(in.Stages, nil), or(in.Verdict, ""))
 	f, err := formats.Write(in.Format, in.Card, a)
 	s.respond(
 		c,
@@ -169,7 +179,7 @@ func (s *server) printSheet(c *gin.Context) {
 		s.fail(c, fault.Under("/card/request", err))
 		return
 	}
-	bake.DescribeStages(a.Method, or(in.Stages, nil))
+	describeBake(a, or(in.Stages, nil), or(in.Verdict, ""))
 	p.Answer = a
 	raw, err := p.PDF()
 	if err != nil {

@@ -255,6 +255,13 @@ var mapped = map[string]reflect.Type{
 	"ResultVerdict":       reflect.TypeFor[api.ResultVerdict](),
 	"GasMark":             reflect.TypeFor[api.GasMark](),
 	"Choice":              reflect.TypeFor[api.Choice](),
+	"RecipeReading":       reflect.TypeFor[api.RecipeReading](),
+	"ReadSentence":        reflect.TypeFor[api.ReadSentence](),
+	"ReadLine":            reflect.TypeFor[api.ReadLine](),
+	"ReadItem":            reflect.TypeFor[api.ReadItem](),
+	"RecipeStep":          reflect.TypeFor[api.RecipeStep](),
+	"RecipeLine":          reflect.TypeFor[api.RecipeLine](),
+	"Prepared":            reflect.TypeFor[api.Prepared](),
 }
 
 // The contract's types are the core's own: each must have exactly the fields that the description has, and
@@ -321,6 +328,13 @@ func sameFields(t *testing.T, at string, s *openapi3.Schema, typ reflect.Type) {
 	if typ == reflect.TypeFor[message.Message]() { // it goes out as a text
 		if !s.Type.Is(openapi3.TypeString) {
 			t.Errorf("%s is said, and the description has no text there", at)
+		}
+		return
+	}
+	if len(s.OneOf) > 0 { // a text or a list: it writes itself
+		if !typ.Implements(reflect.TypeFor[json.Marshaler]()) ||
+			!reflect.PointerTo(typ).Implements(reflect.TypeFor[json.Unmarshaler]()) {
+			t.Errorf("%s has several forms, and %s does not write and read itself", at, typ)
 		}
 		return
 	}

@@ -2681,6 +2681,8 @@ export interface components {
              * @description What it likely weighs, to be asked; 0 or left out: nothing to ask
              */
             likely_g?: number;
+            /** @description Only its place in the list tells the bowl */
+            guessed?: boolean;
             /** @description No amount is stated, and none is needed */
             unweighed?: boolean;
             /** @description The amount stands in the method */
@@ -2968,6 +2970,8 @@ export interface components {
             steamed_off_g?: number;
             /** @description Of the bake that the sheet or file is of: the method tells them */
             stages?: components["schemas"]["Stage"][];
+            /** @description Of that bake, as it was answered: the last line of the method */
+            verdict?: string;
         };
         ExportedFile: {
             filename: string;
@@ -6790,6 +6794,8 @@ export interface operations {
                     steamed_off_g?: number;
                     /** @description Of the bake that the sheet or file is of: the method tells them */
                     stages?: components["schemas"]["Stage"][];
+                    /** @description Of that bake, as it was answered: the last line of the method */
+                    verdict?: string;
                     /**
                      * @description What to weigh with the method; the card, on half the paper; how it is cut. Left out: the ticket
                      * @enum {string}

@@ -21,6 +21,8 @@ export const forms: [FileFormat, string, string][] = [
 export interface Baked {
   steamed_off_g?: number
   stages?: Stage[]
+  /** What will become of it, as it was answered. */
+  verdict?: string
 }
 
 /** Writes a card as a file and hands it to the browser. */

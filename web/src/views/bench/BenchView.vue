@@ -264,7 +264,11 @@ const whole = computed(() => ({
         page
         :card="whole"
         :cut="answer.cutting.length > 0"
-        :baked="{ steamed_off_g: dessert.steam, stages: plan.answer?.plan.stages }"
+        :baked="{
+          steamed_off_g: dessert.steam,
+          stages: plan.answer?.plan.stages,
+          verdict: plan.answer?.verdict.summary,
+        }"
       />
     </div>
     <BakeOutcome

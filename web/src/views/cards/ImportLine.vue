@@ -25,7 +25,10 @@ const places = [...bowls, unused]
 const place = computed({
   get: () => (props.row.out ? unused.key : props.row.bowl),
   set: (bowl: RecipeBowl) =>
-    emit('answer', bowl === unused.key ? { out: true } : { bowl, out: false, kind: undefined }),
+    emit(
+      'answer',
+      bowl === unused.key ? { out: true } : { bowl, out: false, kind: undefined, guessed: undefined },
+    ),
 })
 function weigh(g?: number) {
   if (g !== undefined) emit('answer', { g, unweighed: undefined })
@@ -71,6 +74,15 @@ function weigh(g?: number) {
         >, <strong>{{ grams(a.g) }}</strong> {{ short(a.name) }}</span
       >
       <span v-if="row.questions.length" class="asked">asked</span>
+      <button
+        v-else-if="line.guessed && !row.out"
+        class="plain guessed"
+        title="Only its place in the list tells the bowl. Touch where it is right."
+        :data-testid="`guessed-${index}`"
+        @click="emit('answer', { guessed: undefined })"
+      >
+        check bowl
+      </button>
     </span>
     <span class="from">
       <input
@@ -173,6 +185,9 @@ function weigh(g?: number) {
   margin-left: 6px;
   font-weight: 600;
   color: var(--heat);
+}
+.guessed {
+  font-size: 0.875rem;
 }
 .out .text {
   text-decoration: line-through;

@@ -13,6 +13,7 @@ import {
 import SavedDays from './SavedDays.vue'
 import ChoiceButtons from '@/ui/ChoiceButtons.vue'
 import FruitMark from '@/ui/FruitMark.vue'
+import VerdictText from '@/ui/VerdictText.vue'
 import { useKitchen } from '@/stores/useKitchen'
 import { integer } from '@/format/amounts'
 import { clockOf, minuteOf } from '@/format/minutes'
@@ -115,6 +116,8 @@ function takeUsual(name: string, orders: DayOrder[]) {
   emit('change', `as on ${name}`, (a) => (a.orders = [...a.orders, ...fresh]))
   usual.value = false
 }
+/** What its card comes out as: the same as in the gallery and on the Bench. */
+const verdictOf = (o: DayOrder) => props.cards.find((c) => c.id === o.card)?.brief?.verdict
 defineExpose({ begin })
 </script>
 
@@ -138,6 +141,7 @@ defineExpose({ begin })
                 .filter(Boolean)
                 .join(', ')
             }}</span>
+            <VerdictText v-if="verdictOf(o)" class="small" :verdict="verdictOf(o)!" />
             <span v-if="done(o.id)" :class="['small', done(o.id)!.in_time ? 'ok' : 'late']">{{
               done(o.id)!.text
             }}</span>
