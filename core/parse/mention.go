@@ -2,6 +2,7 @@ package parse
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 	"unicode/utf8"
 )
@@ -80,7 +81,7 @@ func (p *Vocabulary) Mentions(text string) []Mention {
 		last = m.End
 		i += n
 	}
-	sortMentions(out)
+	slices.SortStableFunc(out, func(a, b Mention) int { return a.Start - b.Start })
 	return out
 }
 
@@ -95,14 +96,6 @@ func citrusIn(text string) [][]int {
 		}
 	}
 	return nil
-}
-
-func sortMentions(m []Mention) {
-	for i := range m {
-		for j := i; j > 0 && m[j].Start < m[j-1].Start; j-- {
-			m[j], m[j-1] = m[j-1], m[j]
-		}
-	}
 }
 
 // longestFrom is how many words from the i-th on are a name, at most as many as the longest name has. Only blanks and

@@ -35,28 +35,42 @@ var (
 
 // numberWords are the counts that are written out.
 var numberWords = map[string]float64{
-	"a":       1,
-	"an":      1,
-	"one":     1,
-	"two":     2,
-	"three":   3,
-	"four":    4,
-	"five":    5,
-	"six":     6,
-	"seven":   7,
-	"eight":   8,
-	"nine":    9,
-	"ten":     10,
-	"eleven":  11,
-	"twelve":  12,
-	"dozen":   12,
-	"fifteen": 15,
-	"twenty":  20,
-	"half":    0.5,
-	"third":   1.0 / 3,
-	"quarter": 0.25,
-	"couple":  2,
-	"another": 1,
+	"a":           1,
+	"an":          1,
+	"one":         1,
+	"two":         2,
+	"three":       3,
+	"four":        4,
+	"five":        5,
+	"six":         6,
+	"seven":       7,
+	"eight":       8,
+	"nine":        9,
+	"ten":         10,
+	"eleven":      11,
+	"twelve":      12,
+	"dozen":       12,
+	"fifteen":     15,
+	"sixteen":     16,
+	"twenty":      20,
+	"thirty":      30,
+	"forty":       40,
+	"fifty":       50,
+	"sixty":       60,
+	"twenty-five": 25,
+	"thirty-five": 35,
+	"forty-five":  45,
+	"half":        0.5,
+	"third":       1.0 / 3,
+	"quarter":     0.25,
+	"couple":      2,
+	"another":     1,
+}
+
+// NumberWord is the number that a word stands for: "six", "twenty-five", "half".
+func NumberWord(word string) (float64, bool) {
+	n, ok := numberWords[word]
+	return n, ok
 }
 
 // parts are the fractions that are written out after a count: three quarters.

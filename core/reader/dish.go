@@ -3,6 +3,8 @@ package reader
 import (
 	"regexp"
 	"strings"
+
+	"mabbin/core/parse"
 )
 
 const (
@@ -50,35 +52,8 @@ var materials = []struct {
 	{regexp.MustCompile(`\bmetal\b|\btin\b|\bloose-bottomed\b`), "thin_metal"},
 }
 
-var counts = map[string]float64{
-	"a":           1,
-	"an":          1,
-	"one":         1,
-	"two":         2,
-	"three":       3,
-	"four":        4,
-	"five":        5,
-	"six":         6,
-	"seven":       7,
-	"eight":       8,
-	"nine":        9,
-	"ten":         10,
-	"eleven":      11,
-	"twelve":      12,
-	"fifteen":     15,
-	"sixteen":     16,
-	"twenty":      20,
-	"thirty":      30,
-	"forty":       40,
-	"twenty-five": 25,
-	"thirty-five": 35,
-	"forty-five":  45,
-	"fifty":       50,
-	"sixty":       60,
-}
-
 func counted(s string) float64 {
-	if n, ok := counts[s]; ok {
+	if n, ok := parse.NumberWord(s); ok {
 		return n
 	}
 	return figure(s)
@@ -123,7 +98,7 @@ var litreWord = regexp.MustCompile(`\b(one|two|three|four|five|six)[- ](litre|li
 func wordNumbers(s string) string {
 	return litreWord.ReplaceAllStringFunc(s, func(m string) string {
 		w := litreWord.FindStringSubmatch(m)
-		return string('0'+rune(counts[w[1]])) + " " + w[2]
+		return formatted(counted(w[1])) + " " + w[2]
 	})
 }
 

@@ -2,6 +2,7 @@ package reader
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 
 	"mabbin/core/units"
@@ -106,11 +107,7 @@ func (r *recipe) heatsIn(t string) (out []heatAt) {
 		}
 		all = append(all, found{m[0], m[1], h})
 	}
-	for i := range all {
-		for j := i; j > 0 && all[j].at < all[j-1].at; j-- {
-			all[j], all[j-1] = all[j-1], all[j]
-		}
-	}
+	slices.SortStableFunc(all, func(a, b found) int { return a.at - b.at })
 	for _, x := range all {
 		add(x.at, x.end, x.h)
 	}

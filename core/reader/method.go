@@ -3,6 +3,7 @@ package reader
 import (
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"mabbin/core/parse"
@@ -65,8 +66,8 @@ func digits(s string) string {
 		s = w.re.ReplaceAllStringFunc(s, func(m string) string {
 			f := strings.Fields(m)
 			for i, x := range f {
-				if n, ok := counts[x]; ok {
-					f[i] = strings.TrimSuffix(strings.TrimSuffix(formatted(n), ".0"), ".")
+				if n, ok := parse.NumberWord(x); ok {
+					f[i] = formatted(n)
 				}
 			}
 			return strings.Join(f, " ")
@@ -75,12 +76,7 @@ func digits(s string) string {
 	return s
 }
 
-func formatted(n float64) string {
-	if n < 10 {
-		return string('0' + rune(n))
-	}
-	return string('0'+rune(int(n)/10)) + string('0'+rune(int(n)%10))
-}
+func formatted(n float64) string { return strconv.FormatFloat(n, 'f', -1, 64) }
 
 // noStop stands for the stop of an abbreviation, which ends no sentence.
 const noStop = "\x01"

@@ -37,7 +37,7 @@ func TestOtherTimesAreNoBake(t *testing.T) {
 	} {
 		var got []string
 		for _, s := range read(t, recipeWith(method)).Steps {
-			x := string(s.Kind) + " " + number1((s.Minutes[0]+s.Minutes[1])/2)
+			x := string(s.Kind) + " " + formatted((s.Minutes[0]+s.Minutes[1])/2)
 			if s.Kind == Bake {
 				x += " " + s.Cover
 			}
@@ -47,18 +47,6 @@ func TestOtherTimesAreNoBake(t *testing.T) {
 			t.Errorf("%q gives %s, want %s", method, s, want)
 		}
 	}
-}
-
-func number1(v float64) string {
-	return strings.TrimSuffix(strings.TrimSuffix(formatted3(v), ".0"), ".")
-}
-
-func formatted3(v float64) string {
-	out := ""
-	for n := int(v); n > 0; n /= 10 {
-		out = string(rune('0'+n%10)) + out
-	}
-	return out
 }
 
 // Fahrenheit, gas marks and fan ovens are recognised with and without their letters.
