@@ -145,4 +145,5 @@ var (
 	sizedWare = regexp.MustCompile(`\b\d+(?:[.,]\d+)?[- ]?(?:cm|mm|in|inch|inches)\b`)
 )
 
-const drainedShare = 0.58
+// DrainedShare is how much of what is in a tin is fruit.
+const DrainedShare = 0.58

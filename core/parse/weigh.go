@@ -37,8 +37,8 @@ func (r *reading) weigh(t Thing) {
 	}
 	r.Unit = r.terms[0].unit
 	if r.tin && t.Fruit && !r.dry && strings.Contains(r.Note, "drained") {
-		g *= drainedShare
-		r.say(message.New("drained: {share} % of what is in the tin", message.Number(100*drainedShare, 0)))
+		g *= DrainedShare
+		r.say(message.New("drained: {share} % of what is in the tin", message.Number(100*DrainedShare, 0)))
 	}
 	r.G = &g
 	if g == 0 {

@@ -53,10 +53,10 @@ func (k *reading) bake(w when) {
 	if k.coals != nil {
 		s.Coals, s.Cover = k.coals, "lid"
 	}
-	if k.topped > k.i && !k.hasBase && k.style != "betty" && k.style != "pandowdy" {
+	if k.topped > k.i && !k.hasBase && !k.traits.Layered && !k.traits.CrustPushedUnder {
 		s.Of = Things{Word: "filling"}
 		k.filling = true
-	} else if k.topped > k.i && k.hasBase && k.baked == 0 && k.style != "betty" {
+	} else if k.topped > k.i && k.hasBase && k.baked == 0 && !k.traits.Layered {
 		k.filling = true
 	}
 	if k.filling && k.baked > 0 && k.topped >= 0 && k.topped <= k.i {
@@ -97,6 +97,14 @@ func (k *reading) bake(w when) {
 	k.baked++
 }
 
+// before is the sentence before this one, with a blank behind it; empty before the first.
+func (k *reading) before() string {
+	if k.i == 0 {
+		return ""
+	}
+	return k.method[k.i-1].text + " "
+}
+
 // coalsIn are the coals under a camp oven and on its lid; nil without any.
 func coalsIn(method []sentence) map[string]float64 {
 	for _, s := range method {
@@ -115,10 +123,7 @@ func (k *reading) isParBake(w when) bool {
 	if k.i == k.last[0] && w.at == k.last[1] || k.topped >= 0 && k.topped < k.i {
 		return false
 	}
-	near := k.s.text
-	if k.i > 0 {
-		near = k.method[k.i-1].text + " " + near
-	}
+	near := k.before() + k.s.text
 	return baseWord.MatchString(near) || weightWord.MatchString(near) || pressed.MatchString(near)
 }
 
@@ -126,10 +131,7 @@ var pressed = regexp.MustCompile(`\b(?:press|pat|prick|spread)(?:ed)?\b`)
 
 // inPot is whether what is baked is fruit in a pot, put into the dish of the dessert later.
 func (k *reading) inPot() bool {
-	near := k.s.text
-	if k.i > 0 {
-		near = k.method[k.i-1].text + " " + near
-	}
+	near := k.before() + k.s.text
 	if !potWord.MatchString(near) || k.hasBase {
 		return false
 	}

@@ -65,7 +65,6 @@ func isDough(t parse.Thing, g *float64) bool {
 // assignBowls gives every item its bowl: by what the line says it is for, by its heading, by the method, by what it is
 // and what stands around it.
 func (r *recipe) assignBowls() {
-	r.hasBase = r.style == "pie" || r.style == "bar"
 	groups := map[string][]*Item{}
 	var order []string
 	for _, x := range r.items {
@@ -134,7 +133,7 @@ func (r *recipe) assignBowls() {
 }
 
 func (r *recipe) fruitGroup(g []*Item) bool {
-	return slices.ContainsFunc(g, func(x *Item) bool { _, ok := r.fruit(x.Key); return ok })
+	return slices.ContainsFunc(g, func(x *Item) bool { return r.isFruit(x.Key) })
 }
 
 func (r *recipe) doughGroup(g []*Item) bool {
@@ -153,7 +152,7 @@ func (r *recipe) byOrder() {
 	near := Filling
 	for _, x := range r.items {
 		t, known := r.p.Get(x.Key)
-		_, fruit := r.fruit(x.Key)
+		fruit := r.isFruit(x.Key)
 		switch {
 		case fruit:
 			near, seenFruit = Filling, true
@@ -181,7 +180,7 @@ func (r *recipe) byOrder() {
 	if !r.hasBase {
 		return
 	}
-	if r.style == "bar" {
+	if r.traits.OneDough {
 		r.oneDough()
 	}
 	for _, x := range r.items { // bought pastry is the base of a style that has one

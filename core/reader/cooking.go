@@ -93,7 +93,7 @@ func (k *reading) lastOf(kind StepKind) *Step {
 
 func (k *reading) juiceKey() string {
 	for _, x := range k.items {
-		if _, ok := k.fruit(x.Key); ok {
+		if k.isFruit(x.Key) {
 			return strings.Split(x.Key, "_")[0] + "_juice"
 		}
 	}
@@ -168,20 +168,16 @@ func (k *reading) chill(w when) {
 		Kind: Chill, Minutes: w.minutes(), Freezer: strings.Contains(t, "freez"),
 		AtLeast: atLeast.MatchString(t[:w.at]),
 	}
-	near := t
-	if k.i > 0 {
-		near = k.method[k.i-1].text + " " + t
-	}
 	switch {
 	case k.afterLast(w.at):
 		s.Of.Word = "dessert"
 	case chillsTop.MatchString(t):
 		s.Of.Word = "topping"
-	case k.hasBase && putInTin.MatchString(strings.TrimSuffix(near, t)+t[:w.at]):
+	case k.hasBase && putInTin.MatchString(k.before()+t[:w.at]):
 		s.Of.Word = "base"
 	case k.topped >= 0 && k.topped <= k.i:
 		s.Of.Word = "dessert"
-	case k.style == "pie" || k.style == "pandowdy" || k.style == "cobbler" || k.style == "bar":
+	case k.hasBase || k.traits.Takes("pastry"):
 		s.Of.Word = "dough"
 	default:
 		s.Of.Word = "topping"
@@ -215,11 +211,11 @@ func (k *reading) stand(w when) {
 }
 
 func (k *reading) restTo() RestTo {
-	switch k.style {
-	case "pie":
-		return UntilSet
-	case "bar":
+	switch {
+	case k.traits.ServedCold:
 		return UntilCold
+	case k.traits.Slices:
+		return UntilSet
 	}
 	if endCold.MatchString(k.s.text) && !strings.Contains(k.s.text, "with cold") {
 		return UntilCold

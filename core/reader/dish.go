@@ -9,7 +9,6 @@ import (
 
 const (
 	dishNoun = `(?:dish|tin|pan|skillet|plate|ramekins?|pots?|case|casserole|form|mould|tray|ring|camp oven|dutch oven|basin|cocottes?)`
-	about    = `(?:[\w'-]+,? ){0,7}?`
 )
 
 var (

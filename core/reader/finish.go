@@ -32,7 +32,7 @@ func (r *recipe) methodStates() {
 				}
 			}
 		}
-		fruits := slices.DeleteFunc(slices.Clone(now), func(x *Item) bool { _, ok := r.fruit(x.Key); return !ok })
+		fruits := slices.DeleteFunc(slices.Clone(now), func(x *Item) bool { return !r.isFruit(x.Key) })
 		if len(fruits) == 0 && refersBack.MatchString(s.text) {
 			fruits = last
 		}
@@ -107,7 +107,7 @@ func (r *recipe) cutsIn(s sentence, fruits []*Item) {
 				if r.keyOf(m) == x.Key {
 					end := len(t)
 					for _, n := range s.mentions[i+1:] {
-						if _, ok := r.fruit(n.Thing.Key); ok && n.Thing.Key != m.Thing.Key {
+						if r.isFruit(n.Thing.Key) && n.Thing.Key != m.Thing.Key {
 							end = n.Start
 							break
 						}
@@ -152,7 +152,7 @@ func sizedDish(t string, m []int) bool {
 func (r *recipe) firstOf(s sentence) string {
 	for _, m := range s.mentions {
 		key := r.keyOf(m)
-		if _, ok := r.fruit(key); ok {
+		if r.isFruit(key) {
 			return key
 		}
 	}
@@ -237,10 +237,9 @@ func (r *recipe) asks(out *Reading) {
 			}
 		}
 	}
-	bakes, heat, minutes := 0, false, false
+	heat, minutes := false, false
 	for _, s := range out.Steps {
 		if s.Kind == Bake {
-			bakes++
 			heat = heat || s.C != nil
 			minutes = minutes || len(s.Minutes) > 0
 		}

@@ -5,7 +5,6 @@ import (
 	"strconv"
 	"strings"
 
-	"mabbin/core/larder"
 	"mabbin/core/parse"
 	"mabbin/core/units"
 )
@@ -70,6 +69,11 @@ func (r *recipe) readLines() {
 		}
 		r.lines = append(r.lines, line)
 	}
+	r.collectItems()
+}
+
+// collectItems lists the items of all lines, in order.
+func (r *recipe) collectItems() {
 	for i := range r.lines {
 		for j := range r.lines[i].Items {
 			r.items = append(r.items, &r.lines[i].Items[j])
@@ -336,11 +340,7 @@ func (r *recipe) pieceItems(text string) []Item {
 		}
 	}
 	r.statesOf(&x, text)
-	if t, fruit := r.fruit(x.Key); fruit && x.G != nil {
-		x.AsBought = weighedWhole(norm, t, l) && !tins.MatchString(text)
-	} else {
-		x.AsBought = false
-	}
+	x.AsBought = x.G != nil && r.isFruit(x.Key) && weighedWhole(norm, x.Key, l) && !tins.MatchString(text)
 	out := []Item{x}
 	if len(x.Keys) > 0 {
 		return out
@@ -366,9 +366,10 @@ func nameOf(s string) string {
 	return s
 }
 
-// fruit is a thing of the tables that is a fruit.
-func (r *recipe) fruit(key string) (larder.Fruit, bool) {
-	return larder.Fruits.Get(key)
+// isFruit is whether a key is a fruit's, of the tables or of the kitchen's own.
+func (r *recipe) isFruit(key string) bool {
+	t, _ := r.p.Get(key)
+	return t.Fruit
 }
 
 var (

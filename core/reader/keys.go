@@ -29,7 +29,7 @@ func (k *reading) namesFruit(s sentence) bool { return len(k.keysIn(s, 0, len(s.
 
 // isFilling is whether a thing is fruit or a vegetable of the filling.
 func (k *reading) isFilling(key string) bool {
-	if _, ok := k.fruit(key); ok {
+	if k.isFruit(key) {
 		return true
 	}
 	t, _ := k.p.Get(key)

@@ -11,19 +11,17 @@ import (
 
 // use is one place in the method that names an item.
 type use struct {
-	m      parse.Mention
-	s      int
-	g      *float64
-	bowl   Bowl
-	rest   bool // "the remaining", "the rest of", "the last of"
-	but    bool // "all but 2 tbsp of"
-	partOf bool
+	m    parse.Mention
+	s    int
+	g    *float64
+	bowl Bowl
+	rest bool // "the remaining", "the rest of", "the last of"
+	but  bool // "all but 2 tbsp of"
 }
 
 var (
 	restOf  = regexp.MustCompile(`\b(?:remaining|rest of|last of|last|other)\b[^,;]{0,25}$`)
 	allBut  = regexp.MustCompile(`\ball but (?:about )?$`)
-	ofThe   = regexp.MustCompile(`\bof the\b`)
 	another = regexp.MustCompile(`\banother\b|\b(?:a )?(?:little|bit) more\b`)
 )
 
@@ -44,7 +42,6 @@ func (r *recipe) linkMethod() {
 			before := s.text[:m.Start]
 			u.rest = restOf.MatchString(before) || restOf.MatchString(s.text[:m.Name])
 			u.but = allBut.MatchString(before)
-			u.partOf = ofThe.MatchString(s.text[m.Start:m.End]) && m.HasAmount
 			if _, there := uses[key]; !there {
 				keys = append(keys, key)
 			}
@@ -283,7 +280,7 @@ func (r *recipe) fromMethod(x *Item, uses []use) {
 		}
 		if first {
 			x.G, x.Ask, x.SaidIn = u.g, "", InMethod
-			if _, ok := r.fruit(x.Key); ok {
+			if r.isFruit(x.Key) {
 				x.AsBought = true
 			}
 			x.Bowl = ""

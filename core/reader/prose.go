@@ -64,11 +64,7 @@ func (r *recipe) readProseLines() {
 			r.lines = append(r.lines, line)
 		}
 	}
-	for i := range r.lines {
-		for j := range r.lines[i].Items {
-			r.items = append(r.items, &r.lines[i].Items[j])
-		}
-	}
+	r.collectItems()
 }
 
 func amountsIn(s sentence) (n int) {

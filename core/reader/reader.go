@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"mabbin/core/fault"
+	"mabbin/core/larder"
 	"mabbin/core/message"
 	"mabbin/core/parse"
 	"mabbin/core/units"
@@ -366,6 +367,7 @@ type recipe struct {
 	steps    []Step
 	extra    []Item
 	style    string
+	traits   larder.Style // of the style
 	metric   bool
 	hasBase  bool
 	added    []addition

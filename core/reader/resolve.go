@@ -12,7 +12,7 @@ import (
 
 // weighedWhole is whether a fruit's amount is as bought: a weight or a count is, unless it is a cup of what is cut
 // already, frozen, or said to be stoned.
-func weighedWhole(text string, f larder.Fruit, l parse.Line) bool {
+func weighedWhole(text, key string, l parse.Line) bool {
 	switch {
 	case l.AsBought:
 		return true
@@ -25,6 +25,7 @@ func weighedWhole(text string, f larder.Fruit, l parse.Line) bool {
 		return false
 	}
 	if l.Unit == "cup" || cupsFirst.MatchString(text) {
+		f, _ := larder.Fruits.Get(key)
 		return !preparationAfter.MatchString(text) && f.YieldPeeled >= 0.9
 	}
 	return true
@@ -69,7 +70,7 @@ func (r *recipe) resolve(x *Item, text string, l parse.Line) {
 	if tins.MatchString(text) && (x.G == nil || eachTin.MatchString(text)) {
 		r.readTins(x, text)
 	} else if tins.MatchString(text) && strings.Contains(text, "drained") && x.G != nil {
-		if _, fruit := r.fruit(x.Key); fruit {
+		if r.isFruit(x.Key) {
 			x.Ask = AskAmount
 		}
 	}
@@ -95,11 +96,9 @@ func (r *recipe) readTins(x *Item, text string) {
 	}
 	n, _ := strconv.ParseFloat(m[1], 64)
 	g, _ := strconv.ParseFloat(m[2], 64)
-	g *= n * drainedShare
+	g *= n * parse.DrainedShare
 	x.G, x.Ask = &g, AskAmount
 }
-
-const drainedShare = 0.58
 
 // matters is whether a dessert can't be judged without the amount of a thing.
 func matters(t parse.Thing) bool {

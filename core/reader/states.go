@@ -66,7 +66,7 @@ func (r *recipe) statesOf(x *Item, text string) {
 		return
 	}
 	t, _ := r.p.Get(x.Key)
-	_, fruit := r.fruit(x.Key)
+	fruit := r.isFruit(x.Key)
 	if fruit {
 		switch {
 		case notPeeled.MatchString(text):

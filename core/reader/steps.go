@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"mabbin/core/larder"
 	"mabbin/core/parse"
 )
 
@@ -137,6 +138,8 @@ type reading struct {
 func (r *recipe) readMethod() {
 	r.method = r.sentences()
 	r.style = r.findStyle()
+	r.traits = larder.StyleOf(r.style)
+	r.hasBase = r.traits.Base != ""
 	r.targets()
 	r.assignBowls()
 	r.methodStates()
@@ -340,7 +343,7 @@ func (k *reading) events() []event {
 	if k.bakesUntil(k.s) && k.last[0] == k.i {
 		add("until", len(t), "")
 	}
-	if m := pushWord.FindStringIndex(t); m != nil && k.style == "pandowdy" && !k.afterLast(m[0]) && k.baked > 0 {
+	if m := pushWord.FindStringIndex(t); m != nil && k.traits.CrustPushedUnder && !k.afterLast(m[0]) && k.baked > 0 {
 		add("push", m[0], "")
 	}
 	if m := basteWord.FindStringIndex(t); m != nil && k.baked > 0 {

@@ -30,7 +30,7 @@ func (r *recipe) targetOf(s sentence, from, to int) Bowl {
 		if m.Start < from || m.End > to {
 			continue
 		}
-		if _, ok := r.fruit(m.Thing.Key); ok {
+		if r.isFruit(m.Thing.Key) {
 			fruit = true
 		} else if m.Thing.Role == "aromatic" {
 			fruit = true

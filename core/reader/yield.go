@@ -110,6 +110,16 @@ var styleWords = []struct{ word, style string }{
 	{"crumbs", "crumble"},
 }
 
+// styleNamed matches the names of styles in running text, where a slice or a tart may be anything.
+var styleNamed = func() map[string]*regexp.Regexp {
+	const running = 6 // of styleWords, the first
+	out := map[string]*regexp.Regexp{}
+	for _, s := range styleWords[:running] {
+		out[s.word] = regexp.MustCompile(`\b` + s.word + `s?\b`)
+	}
+	return out
+}()
+
 // styleOf is the style that a title names: its last word for one counts, before a "with".
 func styleOf(title string) string {
 	head, _, _ := strings.Cut(lower(title), " with ")
@@ -131,8 +141,8 @@ func (r *recipe) findStyle() string {
 		return s
 	}
 	best, most := "", 0
-	for _, s := range styleWords[:6] {
-		if n := len(regexp.MustCompile(`\b`+s.word+`s?\b`).FindAllString(r.doc.all, -1)); n > most {
+	for _, s := range styleWords[:len(styleNamed)] {
+		if n := len(styleNamed[s.word].FindAllString(r.doc.all, -1)); n > most {
 			best, most = s.style, n
 		}
 	}

@@ -1,6 +1,7 @@
 package recipe
 
 import (
+	"maps"
 	"math"
 	"slices"
 	"strconv"
@@ -53,7 +54,7 @@ func Rewrite(d Document, q Request, v *Verdict) Written {
 		part := &w.Parts[len(w.Parts)-1]
 		part.Lines = append(part.Lines, rewritten(r, ratios, by, q.Own))
 	}
-	for _, key := range slices.Sorted(keysOf(added)) {
+	for _, key := range slices.Sorted(maps.Keys(added)) {
 		if len(w.Parts) > 0 {
 			w.Parts[0].Lines = append(w.Parts[0].Lines, amount(key, added[key], "", by, q.Own)+" "+nameOf(key, q.Own))
 		}
@@ -68,16 +69,6 @@ func Rewrite(d Document, q Request, v *Verdict) Written {
 		w.Changes = append(w.Changes, message.New("Bake it {change}.", message.Part(v.Baked.Mend.Text)))
 	}
 	return w
-}
-
-func keysOf(m map[string]float64) func(func(string) bool) {
-	return func(yield func(string) bool) {
-		for k := range m {
-			if !yield(k) {
-				return
-			}
-		}
-	}
 }
 
 // headingsOf are the headings that each line of a reading stands under.
@@ -117,8 +108,8 @@ func part(bowl, key string) string {
 	return bowl + " " + key
 }
 
-// changed compares the weights of two versions: how many times as much there is of what is in both, and what is new,
-// in g.
+// changed compares the weights of two versions: the ratios of what is in both, and the weights, in g, of what only
+// the second has.
 func changed(from, to *Version) (ratios, added map[string]float64) {
 	was, is := weights(from.Answer), weights(to.Answer)
 	ratios, added = map[string]float64{}, map[string]float64{}
@@ -176,12 +167,6 @@ func rewritten(r Row, ratios map[string]float64, by units.Conventions, own *lard
 	return amount(*r.Ingredient, k**r.G, r.Unit, by, own) + " " + rest
 }
 
-// Grams of the units that a weight is written in.
-const (
-	gOunce = 28.35
-	gPound = 453.6
-)
-
 // amount is a weight as it is written in a unit: cups and spoons stay such, and so do ounces and pounds.
 func amount(key string, g float64, unit string, by units.Conventions, own *larder.Own) string {
 	switch unit {
@@ -193,10 +178,8 @@ func amount(key string, g float64, unit string, by units.Conventions, own *larde
 		if h, ok := by.Spoons(g, d); ok {
 			return h.Text
 		}
-	case "oz":
-		return units.Fraction(math.Round(4*g/gOunce)/4) + " oz"
-	case "lb":
-		return units.Fraction(math.Round(4*g/gPound)/4) + " lb"
+	case "oz", "lb":
+		return units.Fraction(math.Round(4*g/units.MassG(unit))/4) + " " + unit
 	}
 	if g < 10 {
 		return strconv.FormatFloat(math.Round(10*g)/10, 'f', -1, 64) + " g"

@@ -18,14 +18,19 @@ type File struct {
 
 var notInNames = regexp.MustCompile(`[^\p{L}\p{N}]+`)
 
+// fileName is a name as a file may have it, or another where nothing of it is left.
+func fileName(name, instead string) string {
+	if name = strings.ToLower(strings.Trim(notInNames.ReplaceAllString(name, "-"), "-")); name == "" {
+		return instead
+	}
+	return name
+}
+
 // Write writes a card in one of the forms, with the weights of an answer. All but plain text keep Mabbin's own fields
 // without loss.
 func Write(f recipe.Format, c recipe.Card, a *balance.Answer) (File, error) {
 	var err error
-	name := strings.ToLower(strings.Trim(notInNames.ReplaceAllString(c.Name, "-"), "-"))
-	if name == "" {
-		name = "card"
-	}
+	name := fileName(c.Name, "card")
 	var out File
 	switch f {
 	case recipe.FormatJSONLD:

@@ -15,10 +15,7 @@ import (
 // WriteWritten writes a mended recipe in its writer's order and units: as text, as a schema.org Recipe, or as a page to
 // be printed.
 func WriteWritten(f recipe.Format, w recipe.Written, read render.Reading) (File, error) {
-	name := strings.ToLower(strings.Trim(notInNames.ReplaceAllString(w.Title, "-"), "-"))
-	if name == "" {
-		name = "recipe"
-	}
+	name := fileName(w.Title, "recipe")
 	changes := make([]string, len(w.Changes))
 	for i, c := range w.Changes {
 		changes[i] = read.Text(c)
