@@ -69,11 +69,10 @@ func (d Days) Schedule(ctx context.Context, kitchen uuid.UUID, date time.Time, h
 	}
 	q, unlaid := day.BuildRequest(k, x.Orders, orders, now, before, x.Baking)
 	q.TimeLimitMS, q.Iterations = how.TimeLimitMS, how.Iterations
-	var standing *day.Answer
 	if x.Schedule != nil && !how.Afresh {
-		standing = &x.Schedule.Plan
+		q.Standing = x.Schedule.Plan.Schedule
 	}
-	plan, err := day.PlanOn(ctx, q, standing, time.Now, how.Progress)
+	plan, err := day.Plan(ctx, q, time.Now, how.Progress)
 	if err != nil {
 		return x, err
 	}

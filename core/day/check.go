@@ -273,6 +273,7 @@ func (c *checker) bake(at string, t *Task) {
 			c.known(fmt.Sprintf("%s/ovens/%d", here, k), o, c.ovens)
 		}
 		c.Range(here+"/sd_min", a.SDMin, 0, 1440, "min")
+		c.Range(here+"/extra_min", float64(a.ExtraMin), 0, 1440, "min")
 		c.Length(here, "/stages", len(a.Stages), 1, mostTouches)
 		for k, s := range a.Stages {
 			c.Range(fmt.Sprintf("%s/stages/%d/minutes", here, k), float64(s.Minutes), 1, longestPlan, "min")

@@ -5,14 +5,13 @@ import (
 	"context"
 	"math"
 	"slices"
-	"time"
 
 	"mabbin/core/message"
 )
 
 // What is tried where a day can't be. Working figures.
 const (
-	forClashes  = 0.2 // of the time, where something is left out, late or over a window
+	forClashes  = 20 // percent of the time, where something is left out, late or over a window
 	mostClashes = 4
 	mostWays    = 3
 	mostAhead   = 3  // tasks of a batch that are tried done before
@@ -35,35 +34,28 @@ type trial struct {
 }
 
 // clashes finds what would help each batch that goes wrong, by planning the day again with one thing otherwise.
-func (s *schedule) clashes(ctx context.Context, value Objective, until time.Time, clock Now) []Clash {
+func (s *schedule) clashes(ctx context.Context, value Objective, h how) []Clash {
 	bad := s.wrong()
 	if len(bad) > mostClashes {
 		bad = bad[:mostClashes]
 	}
 	resources, shared := s.oneOfEach(), s.waysForAll()
 	own := make([][]try, len(bad))
-	n := len(resources) + len(shared)
 	for i, b := range bad {
 		own[i] = s.waysFor(b)
-		n += len(own[i])
 	}
-	each := max(0, until.Sub(clock())) / time.Duration(max(1, n))
 	run := func(all []try) (out []trial) {
 		for _, t := range all {
-			if ctx.Err() != nil {
+			if ctx.Err() != nil || !h.until.IsZero() && !h.clock().Before(h.until) {
 				break
 			}
 			q := s.p.req.copied()
 			t.way.Apply(&q)
 			p := compile(&q)
-			rounds := 0
-			if s.p.req.Iterations > 0 {
-				rounds = max(fewRounds, s.p.req.Iterations/10)
-			}
-			f := p.solve(ctx, q.Seed, how{rounds: rounds, until: clock().Add(each), clock: clock, from: s})
+			f := p.solve(ctx, q.Seed, how{rounds: max(fewRounds, h.rounds/20), until: h.until, clock: h.clock, from: s})
 			if f.value.firstThree(value) {
 				t.way.LeftOut, t.way.Late, t.way.Window = f.value.LeftOut, f.value.Late, f.value.Window
-				out = append(out, trial{t, f.value})
+				out = append(out, trial{t, f.value.Objective})
 			}
 		}
 		return out

@@ -54,6 +54,12 @@ func plan(t testing.TB, q day.Request) *day.Answer {
 	return a
 }
 
+// standing is a request with a plan that people work by.
+func standing(q day.Request, a *day.Answer) day.Request {
+	q.Standing = a.Schedule
+	return q
+}
+
 // The checker takes the worked answers, counts as they do, and sees what is broken.
 func TestTheCheckerTakesTheWorkedAnswers(t *testing.T) {
 	for _, c := range cases(t) {
@@ -64,10 +70,10 @@ func TestTheCheckerTakesTheWorkedAnswers(t *testing.T) {
 			bad := c.Expect.Answer
 			bad.Schedule = slices.Clone(bad.Schedule)
 			if !slices.ContainsFunc(c.Request.Pinned, func(p day.Pin) bool { return p.Task == bad.Schedule[i].Task }) {
-				bad.Schedule[i].Start -= 200
-				bad.Schedule[i].End -= 200
+				bad.Schedule[i].Start -= 400
+				bad.Schedule[i].End -= 400
 				if len(daytest.Broken(c.Request, &bad)) == 0 {
-					t.Errorf("%s: %s 200 min earlier is taken", c.Name, bad.Schedule[i].Task)
+					t.Errorf("%s: %s 400 min earlier is taken", c.Name, bad.Schedule[i].Task)
 				}
 			}
 		}
@@ -91,8 +97,11 @@ func TestWorkedDays(t *testing.T) {
 			t.Parallel()
 			q, want := c.Request, c.Expect.Objective
 			q.Iterations = rounds
-			if n := len(q.Batches); n > 4 {
-				q.Iterations = max(300, 6000/n)
+			switch n := len(q.Batches); {
+			case n > 20:
+				q.Iterations = 300
+			case n > 4:
+				q.Iterations = 600 * n
 			}
 			got := plan(t, q).Objective
 			if c.Expect.Proved {
@@ -102,7 +111,7 @@ func TestWorkedDays(t *testing.T) {
 				}
 				return
 			}
-			if got.LeftOut > want.LeftOut || got.Late > want.Late+30 || got.Window > want.Window+400 ||
+			if got.LeftOut > want.LeftOut || got.Late > want.Late+15 || got.Window > want.Window+200 ||
 				float64(got.OvenOn) > 1.45*float64(want.OvenOn) {
 				t.Errorf("%+v is far from %+v", got, want)
 			}
@@ -149,6 +158,50 @@ func TestMoreRoomIsNeverWorse(t *testing.T) {
 			if o := plan(t, more).Objective; o.Late > base.Late || o.LeftOut > base.LeftOut || o.Window > base.Window {
 				t.Errorf("%s: with %s more %+v, before %+v", c.Name, what, o, base)
 			}
+		}
+	}
+}
+
+// Nothing is left out that may be late: with one dish for two desserts the second one waits for it, however long.
+func TestWhatMayBeLateIsNotLeftOut(t *testing.T) {
+	c := cases(t)[4]
+	q := copied(t, c.Request)
+	q.Iterations = 200
+	due := *q.Batches[0].Due
+	for i := range q.Batches {
+		q.Batches[i].Due = &due
+	}
+	a := plan(t, q)
+	if a.Objective.LeftOut != 0 || a.Objective.Late == 0 {
+		t.Errorf("%+v, left out %v", a.Objective, a.LeftOut)
+	}
+}
+
+// A plan that stands stays: with nothing changed it is the same, and with one more batch nothing else moves unless that
+// gains more than it costs.
+func TestAnotherPlanHasToGainMore(t *testing.T) {
+	for _, i := range []int{5, 7, 8} {
+		q := cases(t)[i].Request
+		q.Iterations = 400
+		first := plan(t, q)
+		again := standing(q, first)
+		again.Seed = 99
+		second := plan(t, again)
+		if len(second.Moved) > 0 && second.Objective.OvenOn > first.Objective.OvenOn-10 && second.Objective.Late == first.Objective.Late {
+			t.Errorf("%d: %d moved for %+v, before %+v", i, len(second.Moved), second.Objective, first.Objective)
+		}
+		fewer := again
+		fewer.Batches = slices.Clone(q.Batches[:len(q.Batches)-1])
+		before := plan(t, fewer)
+		added := standing(q, before)
+		third := plan(t, added)
+		for _, m := range third.Moved {
+			if m.Touch == nil && m.From == m.To && m.Person == "" {
+				t.Errorf("%d: %+v has not moved", i, m)
+			}
+		}
+		if third.Objective.LeftOut > first.Objective.LeftOut {
+			t.Errorf("%d: one more batch leaves out %v", i, third.LeftOut)
 		}
 	}
 }
@@ -376,9 +429,10 @@ func BenchmarkPlanAgain(b *testing.B) {
 					Task: x.Task, Start: x.Start, End: &end, Person: x.Person, Oven: x.Oven, Tier: x.Tier, Alternative: x.Alternative,
 				})
 			}
+			q.Standing = standing.Schedule
 			b.ReportAllocs()
 			for b.Loop() {
-				a, err := day.PlanOn(b.Context(), q, standing, time.Now, nil)
+				a, err := day.Plan(b.Context(), q, time.Now, nil)
 				if err != nil {
 					b.Fatal(err)
 				}

@@ -16,9 +16,13 @@ const (
 	weighWaiting = 0.5
 
 	mostTried  = 30  // places of a bake that are tried to the end
+	widenAfter = 8   // places that fail, before they are looked for further apart
+	widestStep = 60  // min
+	mostFailed = 400 // places that fail, before a bake finds none
 	besideMin  = 90  // min that work is moved forward to lie in addition to other work
 	mostEarly  = 200 // min that a bake is tried before it is wanted at all
 	blink      = 10  // one in so many is passed over, so that the same plan is not found each time
+	likedMin   = 20  // min of an oven that a heat is taken to cost less, so that several bakes meet at it
 	mostPlaced = 4   // of those that go, the cheapest is taken
 )
 
@@ -81,10 +85,85 @@ func (s *schedule) insert(b int, rng *rand.Rand) bool {
 		}
 	}
 	if laid == 0 {
-		return false
+		return s.everyMinute && s.scan(b, rng)
 	}
 	s.restore(best)
 	return true
+}
+
+// scan plans a batch minute by minute where no place in time goes to the end, for its dish is in use or nobody is
+// there: within its window, then earlier, then late, with wider steps after failures.
+func (s *schedule) scan(b int, rng *rand.Rand) bool {
+	i := s.p.batches[b].lastOven
+	w := s.wishFor(i, b, math.MaxInt32)
+	in := max(0, w.last-w.hold)
+	return s.scanEnds(b, w.last, in, w.until, rng) ||
+		s.scanEnds(b, in-1, min(in-1, w.from), w.until, rng) ||
+		s.scanEnds(b, w.last+1, w.until, w.until, rng)
+}
+
+// scanEnds plans a batch so that its bake ends at the first minute that goes, from one minute to another.
+func (s *schedule) scanEnds(b, first, last, until int, rng *rand.Rand) bool {
+	i := s.p.batches[b].lastOven
+	t := &s.p.tasks[i]
+	step, way, failed := 1, 1, 0
+	if last < first {
+		way = -1
+	}
+	for end := first; way*(last-end) >= 0; end += way * step {
+		if end > until {
+			continue
+		}
+		for k := range t.bakes {
+			if !s.goesAt(b, k, end-t.bakes[k].minutes, rng, &failed) {
+				continue
+			}
+			return true
+		}
+		if failed > mostFailed {
+			return false
+		}
+		if failed >= widenAfter*step {
+			step = min(widestStep, step+1)
+		}
+	}
+	return false
+}
+
+// goesAt plans a batch with its last bake from a minute on, in the first place that goes; failed counts the places that
+// an oven had and that something else was missing for.
+func (s *schedule) goesAt(b, alt, start int, rng *rand.Rand, failed *int) bool {
+	i := s.p.batches[b].lastOven
+	a := &s.p.tasks[i].bakes[alt]
+	if start < s.earliest(i) || a.ExtraMin > 0 && s.cards {
+		return false
+	}
+	tried := -1
+	for _, sl := range a.slots {
+		o := &s.p.ovens[sl.oven]
+		if tried == sl.oven || start < s.opens(sl.oven, a) || start+a.minutes > o.to ||
+			a.ExtraMin > 0 && !s.hasCompany(sl.oven, start, start+a.minutes, -1) {
+			continue
+		}
+		c := candidate{alt: alt, slot: sl, start: start}
+		if !s.suitsStillIn(c, a) {
+			continue
+		}
+		s.placeLoad(i, c)
+		if s.touchAll(i, &s.at[i], rng) && s.placeRest(b, rng) {
+			return true
+		}
+		s.remove(b)
+		*failed++
+		tried = sl.oven // another tier of it changes nothing about hands
+	}
+	return false
+}
+
+// opens is the first minute at which an oven is as hot as a bake wants it.
+func (s *schedule) opens(o int, a *baking) int {
+	oven := &s.p.ovens[o]
+	return max(s.p.now, oven.from) + oven.change(oven.nowC, a.Stages[0].OvenC)
 }
 
 // lateAt is how late a batch is at least with its bake in a place.
@@ -100,8 +179,9 @@ func (s *schedule) placeLoad(i int, c candidate) {
 	t := &s.p.tasks[i]
 	s.at[i] = placed{
 		set: true, start: c.start, end: c.start + t.bakes[c.alt].minutes, person: -1,
-		oven: c.slot.oven, tier: c.slot.tier, alt: c.alt,
+		oven: c.slot.oven, tier: c.slot.tier, alt: c.alt, width: c.slot.width,
 	}
+	s.at[i].out = s.at[i].end
 	s.take(t.batch, s.width[c.slot.oven][c.slot.tier], c.start, s.at[i].end, c.slot.width)
 	s.load(i)
 }
@@ -134,7 +214,7 @@ func (s *schedule) wishFor(i, b, until int) wish {
 func (s *schedule) candidates(i, b, until int, rng *rand.Rand) []candidate {
 	w := s.wishFor(i, b, until)
 	s.found = s.found[:0]
-	if rng.IntN(8) > 0 {
+	if !s.anyTime && rng.IntN(8) > 0 {
 		s.look(i, b, w, w.last-w.hold, w.last, rng)
 	}
 	if len(s.found) == 0 {
@@ -157,6 +237,16 @@ func (s *schedule) look(i, b int, w wish, first, last int, rng *rand.Rand) {
 	t := &s.p.tasks[i]
 	for k := range t.bakes {
 		a := &t.bakes[k]
+		if a.ExtraMin > 0 && s.cards {
+			continue
+		}
+		extra := float64(a.ExtraMin)
+		if s.free {
+			extra = 0
+		}
+		if s.liked > 0 && a.Stages[0].OvenC == s.liked {
+			extra -= likedMin
+		}
 		for n := 0; n < len(a.slots); {
 			o := a.slots[n].oven
 			tiers := n
@@ -165,12 +255,13 @@ func (s *schedule) look(i, b int, w wish, first, last int, rng *rand.Rand) {
 			}
 			was := s.ovenOn(o, -1, nil, 0)
 			for _, start := range s.starts(a, o, w, first, last, rng) {
-				if !s.suits(a, o, start) {
+				if !s.suits(a, o, start) ||
+					a.ExtraMin > 0 && !s.free && !s.hasCompany(o, start, start+a.minutes, -1) {
 					continue
 				}
 				for _, sl := range a.slots[tiers:n] {
-					if s.room(s.width[o][sl.tier], start, start+a.minutes, sl.width, s.p.ovens[o].tiers[sl.tier].WidthCM) {
-						cost := weighOvenOn*float64(s.ovenOn(o, i, a, start)-was) + s.wait(b, w, start+a.minutes)
+					if s.room(s.width[o][sl.tier], start, start+a.minutes+a.outMin, sl.width, s.p.ovens[o].tiers[sl.tier].WidthCM) {
+						cost := weighOvenOn*(float64(s.ovenOn(o, i, a, start)-was)+extra) + s.wait(b, w, start+a.minutes)
 						s.found = append(s.found, candidate{k, sl, start, cost + rng.Float64()*weighOvenOn*2})
 						break
 					}
@@ -197,8 +288,7 @@ func (s *schedule) wait(b int, w wish, end int) float64 {
 func (s *schedule) starts(a *baking, o int, w wish, first, last int, rng *rand.Rand) []int {
 	oven := &s.p.ovens[o]
 	out := s.minutes[:0]
-	from, to := max(w.from, first-a.minutes, s.p.now, oven.from), min(w.until, last, oven.to)-a.minutes
-	from = max(from, max(s.p.now, oven.from)+oven.change(oven.nowC, a.Stages[0].OvenC))
+	from, to := max(w.from, first-a.minutes, s.opens(o, a)), min(w.until, last, oven.to)-a.minutes
 	try := func(start int) {
 		if start >= from && start <= to {
 			out = append(out, start)
@@ -214,16 +304,17 @@ func (s *schedule) starts(a *baking, o int, w wish, first, last int, rng *rand.R
 			try(wanted - w.hold - rng.IntN(mostEarly))
 		}
 	}
-	var buf [8]segment
 	for _, l := range s.loads[o] {
 		if x := &s.at[l]; x.end+120 < from || x.start-120 > to+a.minutes {
 			continue
 		}
-		for _, g := range s.loadSegments(l, buf[:0]) {
+		try(s.at[l].out)
+		for _, g := range s.stages[l] {
 			try(g.from)
 			try(g.to - a.minutes)
 			try(g.to)
 			try(g.from - a.minutes)
+			try(g.from - a.minutes - a.outMin)
 			if g.c != a.Stages[0].OvenC {
 				try(g.to + oven.change(g.c, a.Stages[0].OvenC))
 			}

@@ -125,7 +125,7 @@ func TestThePlanThatStandsKnowsItsBakesByName(t *testing.T) {
 		asked.Remedies = []day.AppliedRemedy{{Code: code, Batch: "Early"}}
 		q, _ := day.BuildRequest(yard(), asked, []day.PlannedOrder{o}, 0, schedule, nil)
 		q.Iterations = 60
-		plan, err := day.PlanOn(t.Context(), q, &schedule.Plan, time.Now, nil)
+		plan, err := day.Plan(t.Context(), standing(q, &schedule.Plan), time.Now, nil)
 		if err != nil || len(plan.LeftOut) != 0 {
 			t.Errorf("%s: %v, left out %v", code, err, plan.LeftOut)
 		}

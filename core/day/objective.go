@@ -1,6 +1,9 @@
 package day
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // over says whether a task is pinned and has ended: it takes and counts nothing.
 func (s *schedule) over(i int) bool { return s.p.tasks[i].pin != nil && s.at[i].end <= s.p.now }
@@ -76,6 +79,52 @@ func (s *schedule) ovenOn(o, more int, b *baking, start int) int {
 	return on
 }
 
+// undoneMin is the price of an optional touch that is left out, in minutes of an oven.
+const undoneMin = 5
+
+// priceOf is what a load costs on top of the minutes of its oven: another heat than its card's, and what nobody is
+// there to do.
+func (s *schedule) priceOf(i int) int {
+	x := &s.at[i]
+	b := &s.p.tasks[i].bakes[x.alt]
+	price := b.ExtraMin
+	for k := range b.Touches {
+		if b.Touches[k].Optional && x.start+b.Touches[k].At >= s.p.now &&
+			!slices.ContainsFunc(x.touches, func(t touched) bool { return t.touch == k }) {
+			price += undoneMin
+		}
+	}
+	return price
+}
+
+// companyMin is for how many minutes a bake at another heat than its card's shares its oven, at least.
+const companyMin = 10
+
+// hasCompany says whether something else is in an oven between two minutes for long enough.
+func (s *schedule) hasCompany(oven, start, end, but int) bool {
+	for _, l := range s.loads[oven] {
+		if x := &s.at[l]; l != but && min(x.end, end)-max(x.start, start) >= companyMin {
+			return true
+		}
+	}
+	return false
+}
+
+// lonely are the clusters with a bake at another heat than its card's that shares its oven with nothing.
+func (s *schedule) lonely() (out []int) {
+	for o := range s.loads {
+		for _, l := range s.loads[o] {
+			x, t := &s.at[l], &s.p.tasks[l]
+			if t.pin == nil && t.bakes[x.alt].ExtraMin > 0 && !s.hasCompany(o, x.start, x.end, l) {
+				if c := s.p.clusOf[t.batch]; !slices.Contains(out, c) {
+					out = append(out, c)
+				}
+			}
+		}
+	}
+	return out
+}
+
 // waitingOf is what somebody stands about between the first and the last piece of work.
 func (s *schedule) waitingOf(person int) int {
 	free, busy := s.p.people[person].free, s.busy[person]
@@ -109,6 +158,9 @@ func (s *schedule) objective() Objective {
 	}
 	for i := range s.p.ovens {
 		o.OvenOn += s.ovenOn(i, -1, nil, 0)
+		for _, l := range s.loads[i] {
+			o.OvenOn += s.priceOf(l)
+		}
 	}
 	for i := range s.p.people {
 		o.Waiting += s.waitingOf(i)
@@ -149,13 +201,14 @@ func (s *schedule) slack() (sum int, chances []Chance) {
 	return sum, chances
 }
 
-// openings are the different minutes inside a load at which the oven is opened for another one.
+// openings is how often an oven is opened for other loads while one is in it: minutes that follow one another are one
+// opening.
 func (s *schedule) openings(i int) int {
 	at := &s.at[i]
-	minutes := map[int]bool{}
+	var minutes []int
 	note := func(m int) {
 		if m > at.start && m < at.end {
-			minutes[m] = true
+			minutes = append(minutes, m)
 		}
 	}
 	for _, l := range s.loads[at.oven] {
@@ -165,12 +218,23 @@ func (s *schedule) openings(i int) int {
 		x := &s.at[l]
 		b := &s.p.tasks[l].bakes[x.alt]
 		note(x.start)
-		note(x.end)
+		out, last := x.end, -1
 		for _, t := range x.touches {
-			if b.Touches[t.touch].At < b.minutes {
+			if !b.isOut(t.touch) {
 				note(t.start)
+			} else if end := t.start + b.Touches[t.touch].Minutes; end > last {
+				out, last = t.start, end
 			}
 		}
+		note(out)
 	}
-	return len(minutes)
+	slices.Sort(minutes)
+	n, before := 0, math.MinInt32
+	for _, m := range minutes {
+		if m > before+1 {
+			n++
+		}
+		before = m
+	}
+	return n
 }

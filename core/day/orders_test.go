@@ -360,7 +360,7 @@ func TestThePlanThatStandsStays(t *testing.T) {
 	asked.Orders = append([]day.Order{}, asked.Orders...)
 	q, _ := day.BuildRequest(yard(), asked, orders, 0, first, nil)
 	q.Iterations = 60
-	plan, err := day.PlanOn(t.Context(), q, &first.Plan, time.Now, nil)
+	plan, err := day.Plan(t.Context(), standing(q, &first.Plan), time.Now, nil)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -370,7 +370,7 @@ func TestThePlanThatStandsStays(t *testing.T) {
 	if !plan.Feasible {
 		t.Fatalf("three crumbles, an hour and a half apart: %+v", plan.Objective)
 	}
-	again, err := day.PlanOn(t.Context(), q, plan, time.Now, nil)
+	again, err := day.Plan(t.Context(), standing(q, plan), time.Now, nil)
 	if err != nil {
 		t.Fatal(err)
 	}

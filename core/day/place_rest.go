@@ -135,10 +135,15 @@ func (s *schedule) placeBackward(i, b int, rng *rand.Rand) bool {
 	if !s.plain && rng.IntN(3) == 0 && s.placeAlongside(i, until, max(floor, until-t.Minutes-besideMin), rng) {
 		return true
 	}
+	blocked := s.unblocked(len(t.by))
 	for m := until - t.Minutes; m >= floor; m-- {
 		best := -1
-		for _, person := range t.by {
-			if !s.can(person, m, m+t.Minutes) {
+		for k, person := range t.by {
+			if m > blocked[k] {
+				continue
+			}
+			if at, is := s.blockedAt(person, m, m+t.Minutes); is {
+				blocked[k] = at - t.Minutes // the first time before what is in the way
 				continue
 			}
 			if best < 0 || rng.IntN(6) == 0 ||
@@ -160,15 +165,46 @@ func (s *schedule) placeAlongside(i, until, floor int, rng *rand.Rand) bool {
 		return false
 	}
 	first := rng.IntN(len(t.by))
+	blocked := s.unblocked(len(t.by))
 	for m := until - t.Minutes; m >= floor; m-- {
 		for k := range t.by {
 			person := t.by[(k+first)%len(t.by)]
-			if s.touches(person, m, m+t.Minutes) && s.hands(i, person, m) {
+			if m > blocked[k] || !s.touches(person, m, m+t.Minutes) {
+				continue
+			}
+			if at, is := s.blockedAt(person, m, m+t.Minutes); is {
+				blocked[k] = at - t.Minutes
+				continue
+			}
+			if s.hands(i, person, m) {
 				return true
 			}
 		}
 	}
 	return false
+}
+
+// unblocked is room for as many people, with nothing in the way of any of them.
+func (s *schedule) unblocked(n int) []int {
+	s.blocked = s.blocked[:0]
+	for range n {
+		s.blocked = append(s.blocked, math.MaxInt)
+	}
+	return s.blocked
+}
+
+// blockedAt is the last minute of a time at which somebody can't work, and whether there is one.
+func (s *schedule) blockedAt(person, from, to int) (int, bool) {
+	if from < s.p.now || to > s.p.end {
+		return to - 1, true
+	}
+	free, busy := s.p.people[person].free, s.busy[person]
+	for m := to - s.p.now - 1; m >= from-s.p.now; m-- {
+		if !free[m] || busy[m] > 0 {
+			return m + s.p.now, true
+		}
+	}
+	return 0, false
 }
 
 // touches says whether somebody works right before or after.

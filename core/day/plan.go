@@ -7,43 +7,33 @@ import (
 	"time"
 )
 
-// Plan plans the day. It answers with the best plan that it found when its time is over, or when ctx ends; tell may be
-// nil. A bad request is fault.Faults.
+// Plan plans the day. It answers with the best plan that it found when it has looked at so many as the day is large, when
+// its time is over, or when ctx ends; tell may be nil. The plan that stands stays as far as it goes, unless another one
+// is clearly better. A bad request is fault.Faults.
 func Plan(ctx context.Context, q Request, clock Now, tell Progress) (*Answer, error) {
-	return PlanOn(ctx, q, nil, clock, tell)
-}
-
-// PlanOn plans a day that was planned before: the plan that stands stays as far as it still goes, unless another one is
-// better in the first four levels. Without one it is as Plan.
-func PlanOn(ctx context.Context, q Request, standing *Answer, clock Now, tell Progress) (*Answer, error) {
 	if err := Check(q); err != nil {
 		return nil, err
 	}
-	limit := q.TimeLimitMS
-	if limit == 0 {
-		limit = usualTimeMS
-	}
-	until := clock().Add(time.Duration(limit) * time.Millisecond)
 	p := compile(&q)
-	bound := p.lowerBound()
-	h := how{rounds: q.Iterations, until: until, bound: bound, clashes: true, clock: clock, tell: tell}
-	stands := p.standing(standing)
+	h := p.how(clock, tell)
+	stands := p.standing()
 	if stands != nil {
 		h.from = stands.schedule
 	}
 	best := p.solve(ctx, q.Seed, h)
-	if stands != nil && !best.value.betterThan(stands.value) {
+	if stands != nil && !best.value.replaces(stands.value) {
 		best.schedule, best.value = stands.schedule, stands.value
 	}
-	a := best.schedule.answer(best.value)
+	a := best.schedule.answer(best.value.Objective)
+	a.Moved = best.schedule.moves()
 	if !a.Feasible && ctx.Err() == nil {
-		a.Clashes = best.schedule.clashes(ctx, best.value, until, clock)
+		a.Clashes = best.schedule.clashes(ctx, best.value.Objective, h)
 	}
-	a.LowerBound = bound
+	a.LowerBound = h.bound
 	switch {
 	case ctx.Err() != nil:
 		a.Stopped = StoppedByUser
-	case best.done || q.Iterations > 0:
+	case best.done:
 		a.Stopped = StoppedDone
 	default:
 		a.Stopped = StoppedTime
@@ -52,6 +42,24 @@ func PlanOn(ctx context.Context, q Request, standing *Answer, clock Now, tell Pr
 		a.LowerBound.OvenOn = nil
 	}
 	return a, nil
+}
+
+// how is what the search of a request goes by: by rounds, so that a busy machine finds the same plan, only later. A
+// request that says how many has all the time for them.
+func (p *problem) how(clock Now, tell Progress) how {
+	h := how{rounds: p.req.Iterations, bound: p.lowerBound(), clashes: true, clock: clock, tell: tell}
+	if h.rounds > 0 {
+		return h
+	}
+	h.rounds = max(fewestRounds, min(mostRoundsOf, roundsEach*len(p.clusters)))
+	limit := p.req.TimeLimitMS
+	if limit == 0 {
+		limit = usualTimeMS
+	}
+	time, now := time.Duration(limit)*time.Millisecond, clock()
+	h.until = now.Add(time)
+	h.firstUntil = h.until.Add(-time * forClashes / 100)
+	return h
 }
 
 // answer writes a plan down, in the order of the request.

@@ -62,8 +62,12 @@ type task struct {
 type baking struct {
 	*Alternative
 	minutes int
+	outMin  int // after its end, at least, until its place is free
 	slots   []slot
 }
+
+// isOut says whether a touch counts from the end of the bake: it is not out of the oven before that is done.
+func (b *baking) isOut(k int) bool { return b.Touches[k].At == b.minutes }
 
 // slot is a tier on which a load fits, and how wide it is there.
 type slot struct {
@@ -217,6 +221,11 @@ func (p *problem) waysOf(i int) {
 	for k := range t.Alternatives {
 		a := &t.Alternatives[k]
 		b := baking{Alternative: a, minutes: a.minutes()}
+		for j := range a.Touches {
+			if b.isOut(j) {
+				b.outMin = max(b.outMin, a.Touches[j].Minutes)
+			}
+		}
 		t.leastMin = min(t.leastMin, b.minutes)
 		for o := range p.ovens {
 			x := &p.ovens[o]

@@ -12,7 +12,7 @@ type Request struct {
 	End         *int      `json:"end_min,omitempty"`       // left out: two days after now
 	RoomC       *float64  `json:"room_c,omitempty"`        // left out: 20
 	TimeLimitMS int       `json:"time_limit_ms,omitempty"` // left out: 2000
-	Iterations  int       `json:"iterations,omitempty"`    // of each search; 0: until the time is over
+	Iterations  int       `json:"iterations,omitempty"`    // of each search; 0: by the size of the day
 	Seed        uint64    `json:"seed,omitempty"`
 	People      []Person  `json:"people"`
 	Machines    []Machine `json:"machines,omitempty"`
@@ -21,6 +21,8 @@ type Request struct {
 	Ovens       []Oven    `json:"ovens,omitempty"`
 	Batches     []Batch   `json:"batches"`
 	Pinned      []Pin     `json:"pinned,omitempty"`
+	// Standing is the plan that people work by: it stays as far as it goes, unless another one is clearly better.
+	Standing []Scheduled `json:"standing,omitempty"`
 }
 
 // Span is from a minute to another one, which is not in it.
@@ -149,12 +151,15 @@ type Lag struct {
 
 // Alternative is one way to bake a task.
 type Alternative struct {
-	ID      string   `json:"id"`
-	Ovens   []string `json:"ovens,omitempty"` // left out: all
-	Shelf   string   `json:"shelf,omitempty"` // left out: any
-	SDMin   float64  `json:"sd_min,omitempty"`
-	Stages  []Stage  `json:"stages"`
-	Touches []Touch  `json:"touches,omitempty"`
+	ID    string   `json:"id"`
+	Ovens []string `json:"ovens,omitempty"` // left out: all
+	Shelf string   `json:"shelf,omitempty"` // left out: any
+	SDMin float64  `json:"sd_min,omitempty"`
+	// ExtraMin is the price of a heat that is not the card's, in minutes of an oven. A bake with one has company in its
+	// oven.
+	ExtraMin int     `json:"extra_min,omitempty"`
+	Stages   []Stage `json:"stages"`
+	Touches  []Touch `json:"touches,omitempty"`
 }
 
 // Stage is so many minutes at one setting.
@@ -170,6 +175,8 @@ type Touch struct {
 	At      int    `json:"at_min"`
 	Minutes int    `json:"minutes"`
 	Flex    int    `json:"flex_min,omitempty"` // by so much later
+	// Optional says that it may be left out where nobody is there for it.
+	Optional bool `json:"optional,omitempty"`
 }
 
 // Pin is a task that stays where it is: it has happened, or somebody wants it so.
@@ -203,6 +210,16 @@ type Answer struct {
 	Clashes    []Clash     `json:"clashes"`
 	Chances    []Chance    `json:"chances"`
 	Stopped    StopReason  `json:"stopped"`
+	Moved      []Move      `json:"moved,omitempty"` // what is otherwise than in the plan that stood
+}
+
+// Move is a task or touch that is otherwise than in the plan that stood.
+type Move struct {
+	Task   string `json:"task"`
+	Touch  *int   `json:"touch,omitempty"` // its place in the alternative's list; nil: the task itself
+	From   int    `json:"from_min"`        // when it was to begin
+	To     int    `json:"to_min"`          // when it begins now
+	Person string `json:"person,omitempty"`
 }
 
 // Scheduled is a task in the plan.

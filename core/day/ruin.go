@@ -20,12 +20,26 @@ func (s *schedule) recreate(out []int, rng *rand.Rand) {
 		slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(s.p.dueOf(a), s.p.dueOf(b)) })
 	}
 	for _, c := range order {
-		for range fewestTries {
-			if s.insertCluster(c, rng) {
-				break
-			}
+		s.persist(c, rng)
+	}
+}
+
+// persist plans a cluster in several ways, and where none goes minute by minute.
+func (s *schedule) persist(c int, rng *rand.Rand) {
+	for n := range fewestTries {
+		s.anyTime = n > 1
+		if s.insertCluster(c, rng) {
+			s.anyTime = false
+			return
 		}
 	}
+	s.anyTime = false
+	if s.annealed && rng.IntN(6) > 0 {
+		return
+	}
+	s.everyMinute = true
+	s.insertCluster(c, rng)
+	s.everyMinute = false
 }
 
 // replanPeople plans batches with their last bakes where they were, and the hands otherwise.
@@ -65,7 +79,7 @@ func (s *schedule) replanPeople(out []int, before []kept, rng *rand.Rand) {
 			}
 		}
 		if !done {
-			s.insertCluster(c, rng)
+			s.persist(c, rng)
 		}
 	}
 }
@@ -77,7 +91,7 @@ func (s *schedule) suitsStill(c candidate, b int) bool {
 
 func (s *schedule) suitsStillIn(c candidate, a *baking) bool {
 	return s.suits(a, c.slot.oven, c.start) &&
-		s.room(s.width[c.slot.oven][c.slot.tier], c.start, c.start+a.minutes, c.slot.width,
+		s.room(s.width[c.slot.oven][c.slot.tier], c.start, c.start+a.minutes+a.outMin, c.slot.width,
 			s.p.ovens[c.slot.oven].tiers[c.slot.tier].WidthCM)
 }
 
@@ -102,7 +116,7 @@ func (s *schedule) ruin(rng *rand.Rand) []int {
 	if n <= allOut {
 		most = n
 	}
-	k := 1 + rng.IntN(most)
+	k := 1 + min(rng.IntN(most), rng.IntN(most))
 	chosen := make([]bool, n)
 	var out []int
 	add := func(c int) {

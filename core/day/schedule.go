@@ -12,6 +12,8 @@ type placed struct {
 	start, end              int
 	person, oven, tier, alt int
 	touches                 []touched
+	out                     int     // when its place in the oven is free
+	width                   float64 // that it takes there
 }
 
 type touched struct{ touch, start, person int }
@@ -25,24 +27,37 @@ type mark struct {
 
 // schedule is a plan under construction: where each task lies, and what is taken of each resource by the minute.
 type schedule struct {
-	p       *problem
-	at      []placed
-	in      []bool // by batch
-	busy    [][]float64
-	machine [][]float64
-	area    [][]float64
-	dish    [][]float64
-	width   [][][]float64
-	loads   [][]int // by oven: oven tasks
-	marks   [][]mark
-	plain   bool // nothing by chance: as late as it goes
-	found   []candidate
-	minutes []int
-	stay    []candidate // where a batch's last bake stays while its hands are planned again; nil: anywhere
-	pins    []int       // by batch: how many of its marks are of what is pinned
+	p           *problem
+	asks        int // the person who is asked first where nothing goes by chance
+	at          []placed
+	in          []bool // by batch
+	busy        [][]float64
+	machine     [][]float64
+	area        [][]float64
+	dish        [][]float64
+	width       [][][]float64
+	loads       [][]int     // by oven: oven tasks
+	stages      [][]segment // by task: those of a load
+	blocked     []int
+	marks       [][]mark
+	plain       bool // nothing by chance: as late as it goes
+	found       []candidate
+	minutes     []int
+	stay        []candidate // where a batch's last bake stays while its hands are planned again; nil: anywhere
+	free        bool        // no price is asked for another heat, so that two may meet at one that is neither's
+	liked       float64     // a heat that several bakes are to meet at, C; 0: none
+	anyTime     bool        // a bake is tried outside of its window too
+	annealed    bool        // a plan that leaves something out is thrown away
+	everyMinute bool        // a bake that finds no place is looked for minute by minute
+	cards       bool        // only the heats of the cards are tried
+	old         []placed    // by task: where people expect it; nil: no plan stands
+	pins        []int       // by batch: how many of its marks are of what is pinned
 }
 
-func newSchedule(p *problem) *schedule {
+func newSchedule(p *problem) *schedule { return newScheduleFrom(p, 0) }
+
+// newScheduleFrom is an empty schedule. The touches of what is pinned are somebody's, by turns from the first person.
+func newScheduleFrom(p *problem, first int) *schedule {
 	lines := func(n int) [][]float64 {
 		out := make([][]float64, n)
 		for i := range out {
@@ -51,9 +66,9 @@ func newSchedule(p *problem) *schedule {
 		return out
 	}
 	s := &schedule{
-		p: p, at: make([]placed, len(p.tasks)), in: make([]bool, len(p.batches)),
+		p: p, asks: first, at: make([]placed, len(p.tasks)), in: make([]bool, len(p.batches)),
 		busy: lines(len(p.people)), machine: lines(len(p.machines)), area: lines(len(p.areas)), dish: lines(len(p.dishes)),
-		loads: make([][]int, len(p.ovens)), marks: make([][]mark, len(p.batches)),
+		loads: make([][]int, len(p.ovens)), stages: make([][]segment, len(p.tasks)), marks: make([][]mark, len(p.batches)),
 	}
 	for _, o := range p.ovens {
 		s.width = append(s.width, lines(len(o.tiers)))
@@ -152,6 +167,7 @@ func (s *schedule) pinLoad(i int, x *placed) {
 	}
 	a := &t.bakes[x.alt]
 	x.end = or(t.pin.End, x.start+a.minutes)
+	x.out = x.end
 	x.oven = slices.IndexFunc(s.p.ovens, func(o ovenOf) bool { return o.ID == t.pin.Oven })
 	w := float64(0)
 	for _, sl := range a.slots {
@@ -168,6 +184,7 @@ func (s *schedule) pinLoad(i int, x *placed) {
 		}
 	}
 	if x.oven >= 0 && x.tier >= 0 && !math.IsInf(float64(w), 0) {
+		x.width = w
 		s.take(t.batch, s.width[x.oven][x.tier], x.start, x.end, w)
 	}
 }
@@ -193,43 +210,42 @@ func segments(b *baking, start, end int, buf []segment) []segment {
 	return buf
 }
 
-func (s *schedule) loadSegments(i int, buf []segment) []segment {
-	x := &s.at[i]
-	return segments(&s.p.tasks[i].bakes[x.alt], x.start, x.end, buf)
-}
-
 func (o *ovenOf) change(from, to float64) int { return rate(from, to, o.WarmCPerMin, o.CoolCPerMin) }
 
-func same(a, b segment) bool { return a.c == b.c && a.heating == b.heating }
+func same(a, b *segment) bool { return a.c == b.c && a.heating == b.heating }
 
 // suits says whether a bake can go into an oven at a minute, by the settings of the loads that are in it.
 func (s *schedule) suits(b *baking, oven, start int) bool {
 	o, end := &s.p.ovens[oven], start+b.minutes
-	var bufA, bufB [8]segment
-	mine := segments(b, start, end, bufA[:0])
+	var buf [8]segment
+	mine := segments(b, start, end, buf[:0])
+	first := &mine[0]
 	for _, i := range s.loads[oven] {
 		x := &s.at[i]
 		if x.end+s.p.longestChange < start || x.start-s.p.longestChange > end {
 			continue
 		}
-		theirs := s.loadSegments(i, bufB[:0])
-		for _, m := range mine {
-			for _, t := range theirs {
-				if m.from < t.to && t.from < m.to && !same(m, t) {
+		theirs := s.stages[i]
+		if len(mine) == 1 && len(theirs) == 1 && same(first, &theirs[0]) {
+			continue
+		}
+		for k := range mine {
+			for n := range theirs {
+				if m, t := &mine[k], &theirs[n]; m.from < t.to && t.from < m.to && !same(m, t) {
 					return false
 				}
 			}
 		}
-		for _, t := range theirs {
-			if t.to <= start && !same(t, mine[0]) && start-t.to < o.change(t.c, mine[0].c) {
+		for n := range theirs {
+			if t := &theirs[n]; t.to <= start && !same(t, first) && start-t.to < o.change(t.c, first.c) {
 				return false
 			}
 		}
-		if x.start < s.p.now {
+		if x.start < s.p.now || first.to > x.start {
 			continue
 		}
-		for _, m := range mine {
-			if m.to <= x.start && !same(m, theirs[0]) && x.start-m.to < o.change(m.c, theirs[0].c) {
+		for k := range mine {
+			if m := &mine[k]; m.to <= x.start && !same(m, &theirs[0]) && x.start-m.to < o.change(m.c, theirs[0].c) {
 				return false
 			}
 		}
@@ -251,8 +267,11 @@ func (s *schedule) can(person, from, to int) bool {
 	return true
 }
 
+// seldom is in how many cases one an optional touch is left out though somebody could do it.
+const seldom = 24
+
 // touchAll finds hands for the touches of a load, from now on: anybody's and at any of the minutes, by chance where
-// there is a rng.
+// there is a rng. Its place is taken until it is out.
 func (s *schedule) touchAll(i int, x *placed, rng *rand.Rand) bool {
 	t := &s.p.tasks[i]
 	b := &t.bakes[x.alt]
@@ -266,7 +285,10 @@ func (s *schedule) touchAll(i int, x *placed, rng *rand.Rand) bool {
 		if at < s.p.now {
 			continue
 		}
-		found, late, who := false, false, 0
+		if touch.Optional && rng != nil && rng.IntN(seldom) == 0 {
+			continue
+		}
+		found, late, who := false, false, s.asks
 		if rng != nil {
 			late, who = rng.IntN(2) == 0, rng.IntN(max(1, len(t.by)))
 		}
@@ -276,19 +298,42 @@ func (s *schedule) touchAll(i int, x *placed, rng *rand.Rand) bool {
 			if late {
 				m = at + touch.Flex - d
 			}
+			if b.isOut(k) && !s.standsUntil(i, x, m+touch.Minutes) {
+				continue
+			}
 			for n := range t.by {
 				person := t.by[(n+who)%len(t.by)]
 				if s.can(person, m, m+touch.Minutes) {
 					x.touches = append(x.touches, touched{k, m, person})
 					s.take(t.batch, s.busy[person], m, m+touch.Minutes, 1)
+					if b.isOut(k) {
+						s.takeUntil(t.batch, x, m+touch.Minutes)
+					}
 					found = true
 					break search
 				}
 			}
 		}
-		ok = ok && found
+		ok = ok && (found || touch.Optional)
 	}
 	return ok
+}
+
+// standsUntil says whether the place of a load is free until it is out; what is pinned stays whatever is there.
+func (s *schedule) standsUntil(i int, x *placed, out int) bool {
+	return s.p.tasks[i].pin != nil || x.tier < 0 ||
+		s.room(s.width[x.oven][x.tier], x.out, out, x.width, s.p.ovens[x.oven].tiers[x.tier].WidthCM)
+}
+
+// takeUntil takes the place of a load until it is out.
+func (s *schedule) takeUntil(batch int, x *placed, out int) {
+	if out <= x.out {
+		return
+	}
+	if x.tier >= 0 && x.end > s.p.now {
+		s.take(batch, s.width[x.oven][x.tier], x.out, out, x.width)
+	}
+	x.out = out
 }
 
 // done is when what follows a task may count from.
@@ -317,6 +362,7 @@ func (s *schedule) remove(b int) {
 // load puts an oven task among the loads of its oven, in the order in which they go in.
 func (s *schedule) load(i int) {
 	x := &s.at[i]
+	s.stages[i] = segments(&s.p.tasks[i].bakes[x.alt], x.start, x.end, s.stages[i][:0])
 	all := s.loads[x.oven]
 	k := len(all)
 	for k > 0 && (s.at[all[k-1]].start > x.start || s.at[all[k-1]].start == x.start && s.at[all[k-1]].end > x.end) {

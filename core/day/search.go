@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"math"
-	"math/rand/v2"
 	"slices"
 	"sync"
 	"time"
@@ -20,8 +19,10 @@ const (
 	whileWrong   = 30.0 // times as warm, while something is late or over a window
 	lookAtClock  = 4    // rounds between two looks at the clock
 	patience     = 5000 // rounds without a better plan for each cluster: then it is done
-	impatience   = 600  // where nothing but hands can be better
-	usualRounds  = 4000 // the cooling's length where only the clock ends it
+	impatience   = 1500 // where nothing but hands can be better
+	roundsEach   = 600  // rounds for each cluster, where a request has no number of them
+	fewestRounds = 6000
+	mostRoundsOf = 20000
 	shareOut     = 0.25 // of the batches, at most, that are taken out at once
 	fewOut       = 6    // or so many, where that is less
 	allOut       = 8    // of so many all may be taken out
@@ -37,113 +38,22 @@ type Now func() time.Time
 
 // how is what a search goes by.
 type how struct {
-	rounds  int       // 0: until the time is over
-	until   time.Time // where there are no rounds
-	bound   LowerBound
-	from    *schedule // it goes on from there; nil: from nothing
-	clashes bool      // some time is left over for what would help
-	clock   Now
-	tell    Progress
+	rounds     int
+	chain      int       // which of the searches it is that go side by side
+	until      time.Time // zero: whatever it takes
+	firstUntil time.Time // where something goes wrong: the rest is for what would help
+	bound      LowerBound
+	from       *schedule // it goes on from there; nil: from nothing
+	clashes    bool      // some time is left over for what would help
+	clock      Now
+	tell       Progress
 }
 
 // found is the best of a search.
 type found struct {
 	schedule *schedule
-	value    Objective
-	done     bool // it can't be better in the first four levels
-}
-
-// search ruins a part of a plan and plans it again, again and again, annealed: it ends by rounds, by the clock or by
-// ctx.
-func (p *problem) search(ctx context.Context, seed uint64, h how) found {
-	rng := rand.New(rand.NewPCG(seed, 0x6d616262696e))
-	s := newSchedule(p)
-	warmest := warmest
-	if h.from != nil {
-		warmest *= goingOn
-		s.replay(h.from)
-	}
-	s.recreate(s.missing(p.byDue()), rng)
-	now := s.objective()
-	now.Slack, _ = s.slack()
-	best := found{schedule: s.clone(), value: now}
-	began, length := h.clock(), h.rounds
-	if h.rounds == 0 {
-		length = usualRounds
-	}
-	if len(p.clusters) == 0 {
-		best.done = true
-		return best
-	}
-	since, lap := 0, 0
-	record := s.keepAll()
-	for n := 0; h.rounds == 0 || n < h.rounds; n++ {
-		if n%lookAtClock == 0 {
-			if ctx.Err() != nil || h.rounds == 0 && !h.clock().Before(h.until) {
-				break
-			}
-			if h.rounds == 0 && h.clashes && !best.value.Feasible() &&
-				h.clock().Sub(began) > time.Duration((1-forClashes)*float64(h.until.Sub(began))) {
-				break // what is left is for what would help
-			}
-			if h.rounds == 0 { // cool by the clock
-				length = max(n+1, int(float64(n+1)*h.until.Sub(began).Seconds()/max(1e-3, h.clock().Sub(began).Seconds())))
-			}
-			if h.tell != nil && n%progressEach == 0 {
-				h.tell(min(1, float64(n)/float64(length)), best.value)
-			}
-		}
-		if at := laps * n / length; at != lap { // from the best plan on, now and then
-			lap = at
-			s.become(record)
-			now = best.value
-		}
-		out := s.ruin(rng)
-		before := make([]kept, 0, 8)
-		for _, c := range out {
-			for _, b := range p.clusters[c] {
-				before = append(before, s.keep(b))
-				s.remove(b)
-			}
-		}
-		if rng.IntN(3) == 0 {
-			s.replanPeople(out, before, rng)
-		} else {
-			s.recreate(out, rng)
-		}
-		next := s.objective()
-		start := warmest
-		if now.Late+now.Window > 0 {
-			start *= whileWrong
-		}
-		heat := start * math.Pow(coldest/start, float64(n)/float64(length))
-		since++
-		if next.Late == best.value.Late && next.Window == best.value.Window && next.OvenOn == best.value.OvenOn {
-			next.Slack, _ = s.slack()
-		}
-		if next.Less(best.value) {
-			next.Slack, _ = s.slack()
-			since = 0
-			best.value = next
-			best.schedule = s.clone()
-			record = s.keepAll()
-		}
-		if d := next.scalar() - now.scalar(); d <= 0 || rng.Float64() < math.Exp(-d/heat) {
-			now = next
-		} else {
-			for _, k := range before {
-				s.remove(k.batch)
-			}
-			for _, k := range before {
-				s.restore(k)
-			}
-		}
-		if since > patience*len(p.clusters) || best.value.provenBy(h.bound) && since > impatience {
-			best.done = true
-			break
-		}
-	}
-	return best
+	value    measured
+	done     bool // it was looked for to the end
 }
 
 // missing are those of some clusters that do not lie.
@@ -283,6 +193,10 @@ func (p *problem) dueOf(c int) int {
 func (s *schedule) clone() *schedule {
 	c := *s
 	c.at, c.in = slices.Clone(s.at), slices.Clone(s.in)
+	c.stages = make([][]segment, len(s.stages))
+	for i := range c.stages {
+		c.stages[i] = slices.Clone(s.stages[i])
+	}
 	c.loads = make([][]int, len(s.loads))
 	for i := range c.loads {
 		c.loads[i] = slices.Clone(s.loads[i])
@@ -297,6 +211,7 @@ func (p *problem) solve(ctx context.Context, seed uint64, h how) found {
 	for i := range all {
 		wg.Go(func() {
 			mine := h
+			mine.chain = i
 			if i > 0 {
 				mine.tell = nil
 			}
@@ -307,10 +222,12 @@ func (p *problem) solve(ctx context.Context, seed uint64, h how) found {
 	best := all[0]
 	best.value.Slack, _ = best.schedule.slack()
 	for _, f := range all[1:] {
-		if f.value.Slack, _ = f.schedule.slack(); f.value.Less(best.value) {
+		if f.value.Slack, _ = f.schedule.slack(); f.value.less(best.value) {
+			done := best.done
 			best = f
+			best.done = done
 		}
-		best.done = best.done || f.done
+		best.done = best.done && f.done
 	}
 	return best
 }

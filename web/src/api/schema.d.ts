@@ -4238,7 +4238,7 @@ export interface components {
             room_c?: number;
             /** @description Left out: 2000 */
             time_limit_ms?: number;
-            /** @description Rounds of each search; 0: until the time is over */
+            /** @description Rounds of each search, with all the time for them; 0: by the size of the day, cut by the time */
             iterations?: number;
             seed?: number;
             people: components["schemas"]["DayPerson"][];
@@ -4249,6 +4249,8 @@ export interface components {
             batches: components["schemas"]["DayBatch"][];
             /** @description What stays where it is */
             pinned?: components["schemas"]["DayPin"][];
+            /** @description The plan that people work by */
+            standing?: components["schemas"]["DayScheduled"][];
         };
         DaySpan: {
             from_min: number;
@@ -4361,6 +4363,8 @@ export interface components {
             shelf?: string;
             /** Format: double */
             sd_min?: number;
+            /** @description The price of another heat than the card's, in minutes of an oven; such a bake shares its oven */
+            extra_min?: number;
             stages: components["schemas"]["DayStage"][];
             touches?: components["schemas"]["DayTouch"][];
         };
@@ -4376,6 +4380,8 @@ export interface components {
             minutes: number;
             /** @description By so much later */
             flex_min?: number;
+            /** @description May be left out where nobody is there for it */
+            optional?: boolean;
         };
         DayPin: {
             task: string;
@@ -4397,6 +4403,16 @@ export interface components {
             chances: components["schemas"]["DayChance"][];
             /** @enum {string} */
             stopped: "done" | "time" | "asked";
+            /** @description What is otherwise than in the plan that stood */
+            moved?: components["schemas"]["DayMove"][];
+        };
+        DayMove: {
+            task: string;
+            /** @description Left out: the task itself */
+            touch?: number;
+            from_min: number;
+            to_min: number;
+            person?: string;
         };
         DayScheduled: {
             batch: string;
@@ -4599,7 +4615,7 @@ export interface components {
         SchedulingJob: {
             /** @description Left out: 2000 */
             time_limit_ms?: number;
-            /** @description Rounds of each search; 0: until the time is over */
+            /** @description Rounds of each search, with all the time for them; 0: by the size of the day, cut by the time */
             iterations?: number;
             /** @description Whatever it was planned like before; left out: what stands stays, unless another plan is better */
             afresh?: boolean;

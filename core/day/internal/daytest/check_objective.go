@@ -48,6 +48,9 @@ func (c *check) objective() {
 	}
 	for _, x := range c.q.Ovens {
 		o.OvenOn += c.onOf(x)
+		for _, l := range c.loadsOf(x.ID) {
+			o.OvenOn += c.priceOf(l)
+		}
 	}
 	for _, p := range c.q.People {
 		o.Waiting += c.waitingOf(p)
@@ -90,6 +93,22 @@ func (c *check) onOf(o day.Oven) int {
 		}
 	}
 	return on
+}
+
+// priceOf is what a load costs on top of its oven's minutes: another heat, and each optional touch that nobody does.
+func (c *check) priceOf(s day.Scheduled) int {
+	a := c.alternative(s)
+	price := a.ExtraMin
+	for i, t := range a.Touches {
+		done := false
+		for _, x := range s.Touches {
+			done = done || x.Touch == i
+		}
+		if t.Optional && !done && s.Start+t.At >= c.q.Now {
+			price += 5
+		}
+	}
+	return price
 }
 
 func (c *check) waitingOf(p day.Person) int {
@@ -138,19 +157,29 @@ func (c *check) slackOf(b day.Batch) int {
 			continue
 		}
 		a := c.alternative(l)
-		minutes := []int{l.Start, l.End}
+		out := l.End
+		minutes := []int{l.Start}
 		for _, t := range l.Touches {
 			if a.Touches[t.Touch].At != length(a) {
 				minutes = append(minutes, t.Start)
+			} else if t.End == c.outOf(l) {
+				out = t.Start
 			}
 		}
+		minutes = append(minutes, out)
 		for _, m := range minutes {
 			if m > s.Start && m < s.End {
 				opened[m] = true
 			}
 		}
 	}
-	spare := float64(*b.Due-s.End-c.tail(b, o.ID)) - door*float64(len(opened))
+	openings := 0
+	for m := range opened {
+		if !opened[m-1] { // minutes that follow one another are one opening
+			openings++
+		}
+	}
+	spare := float64(*b.Due-s.End-c.tail(b, o.ID)) - door*float64(openings)
 	return int(max(0, min(math.Ceil(2*c.alternative(s).SDMin-1e-9), spare)))
 }
 

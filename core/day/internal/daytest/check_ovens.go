@@ -72,7 +72,7 @@ func (c *check) ovens() {
 							w = min(w, math.Ceil(float64(t.Count)/rows)*turn[0])
 						}
 					}
-					on = append(on, taking{s.Start, s.End, w})
+					on = append(on, taking{s.Start, c.outOf(s), w})
 				}
 			}
 			if n := c.most(on); n > tier.WidthCM+1e-6 {
@@ -80,6 +80,40 @@ func (c *check) ovens() {
 			}
 		}
 		c.settings(o, all)
+		c.company(all)
+	}
+}
+
+// outOf is when a load has left its place: when the last touch that counts from its end is done, or at its end.
+func (c *check) outOf(s day.Scheduled) int {
+	a, out := c.alternative(s), s.End
+	for _, t := range s.Touches {
+		if a.Touches[t.Touch].At == length(a) {
+			out = max(out, t.End)
+		}
+	}
+	return out
+}
+
+// company looks at loads at another heat than their card's: each shares its oven for ten minutes.
+func (c *check) company(all []day.Scheduled) {
+	for i, s := range all {
+		if c.pinned(s.Task) || c.alternative(s).ExtraMin == 0 {
+			continue
+		}
+		shares := false
+		for j, x := range all {
+			both := 0
+			for m := s.Start; m < s.End; m++ {
+				if m >= x.Start && m < x.End {
+					both++
+				}
+			}
+			shares = shares || i != j && both >= 10
+		}
+		if !shares {
+			c.say("%s bakes alone at another heat than its card's", s.Task)
+		}
 	}
 }
 
@@ -168,7 +202,7 @@ func (c *check) bake(s day.Scheduled) {
 				c.say("%s: a touch that is past is planned", s.Task)
 			}
 		case !is:
-			if !c.pinned(s.Task) {
+			if !c.pinned(s.Task) && !x.Optional {
 				c.say("%s: touch %d is not planned", s.Task, i)
 			}
 		case p.Start < at || p.Start > at+x.Flex || p.End-p.Start != x.Minutes || len(t.By) > 0 && !among(t.By, p.Person):
