@@ -29,6 +29,7 @@ const bakedKept = 512
 // BakedCards keeps the bakes of cards that were worked out, for a day is planned again and again.
 type BakedCards struct {
 	answers *lru.Cache[string, *bake.DessertAnswer]
+	cools   *lru.Cache[string, *bake.Cooling]
 	ways    *lru.Cache[string, []day.OvenOption]
 }
 
@@ -36,7 +37,8 @@ type BakedCards struct {
 func NewBakedCards() *BakedCards {
 	answers, _ := lru.New[string, *bake.DessertAnswer](bakedKept) // it fails for sizes below one
 	ways, _ := lru.New[string, []day.OvenOption](bakedKept)
-	return &BakedCards{answers, ways}
+	cools, _ := lru.New[string, *bake.Cooling](bakedKept)
+	return &BakedCards{answers, cools, ways}
 }
 
 // SchedulingJob is how a day is to be planned.
@@ -68,16 +70,12 @@ func (d Days) Schedule(ctx context.Context, kitchen uuid.UUID, date time.Time, h
 		before = nil
 	}
 	q, unlaid := day.BuildRequest(k, x.Orders, orders, now, before, x.Baking)
-	q.TimeLimitMS, q.Iterations = how.TimeLimitMS, how.Iterations
-	if x.Schedule != nil && !how.Afresh {
-		q.Standing = x.Schedule.Plan.Schedule
-	}
-	plan, err := day.Plan(ctx, q, time.Now, how.Progress)
+	plan, err := d.planOf(ctx, x, q, how)
 	if err != nil {
 		return x, err
 	}
 	x.Schedule = day.NewSchedule(x.Orders, orders, q, append(unlaid, gone...), *plan, x.Schedule)
-	x.Schedule.Baking = x.Baking
+	x.Schedule.Baking, x.Schedule.Question = x.Baking, day.Question(q, x.Orders)
 	stored, err := d.Store.SetPlan(context.WithoutCancel(ctx), kitchen, x)
 	if err != nil {
 		return x, err
@@ -85,6 +83,25 @@ func (d Days) Schedule(ctx context.Context, kitchen uuid.UUID, date time.Time, h
 	stored.Baking = x.Baking
 	d.Notify(kitchen)
 	return stored, nil
+}
+
+// usualLimitMS is for how long a day is planned at most where nobody said: the search ends by itself long before on a
+// machine that is not busy, so that the same day gives the same plan.
+const usualLimitMS = 10000
+
+// planOf is the plan of a day: the one that stands where nothing has changed, else one that keeps what it can of it.
+func (d Days) planOf(ctx context.Context, x Day, q day.Request, how SchedulingJob) (*day.Answer, error) {
+	q.TimeLimitMS, q.Iterations = how.TimeLimitMS, how.Iterations
+	if q.TimeLimitMS == 0 {
+		q.TimeLimitMS = usualLimitMS
+	}
+	if x.Schedule != nil && !how.Afresh {
+		if x.Schedule.Answers(q, x.Orders) {
+			return &x.Schedule.Plan, nil
+		}
+		q.Standing = x.Schedule.Plan.Schedule
+	}
+	return day.Plan(ctx, q, time.Now, how.Progress)
 }
 
 // baking is what went into an oven on a day, of the cards that are wanted on it.
@@ -276,6 +293,9 @@ func (b *BakedCards) work(
 		b.answers.Add(string(key), a)
 	}
 	out.Answer = a
+	if out.Cooling, err = b.cooling(string(key), a); err != nil {
+		return err
+	}
 	if err := b.before(ctx, out); err != nil {
 		return err
 	}
@@ -295,6 +315,18 @@ func (b *BakedCards) work(
 		out.Options = append(out.Options, ways...)
 	}
 	return nil
+}
+
+// cooling is how a card's dessert cools after its bake.
+func (b *BakedCards) cooling(key string, a *bake.DessertAnswer) (*bake.Cooling, error) {
+	if c, known := b.cools.Get(key); known {
+		return c, nil
+	}
+	c, err := bake.CoolingOf(a.Bake, a.Plan.Stages)
+	if err == nil {
+		b.cools.Add(key, &c)
+	}
+	return &c, err
 }
 
 // before is how a dessert goes that was made before its day: from the freezer, at its own temperature, or warmed again.

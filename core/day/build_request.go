@@ -43,6 +43,7 @@ type PlannedOrder struct {
 	Options []OvenOption
 	Frozen  []bake.Stage // from the freezer, in its own oven; none: it is not to be frozen raw
 	Rewarm  float64      // min until it is warm again where it was baked before; 0: it is not to be
+	Cooling *bake.Cooling
 }
 
 // OvenOption is a bake at one temperature in one of the ovens.
@@ -57,6 +58,10 @@ type Unscheduled struct {
 	Order  string          `json:"order"`
 	Reason message.Message `json:"reason"`
 }
+
+// otherHeatPrice is what it costs to bake at another heat than the card's, in minutes of an oven: it is worth it where
+// two desserts meet. Working figure.
+const otherHeatPrice = 15
 
 // mostWaysOfOven is how many temperatures of one oven are tried in addition to what stands on the card.
 const mostWaysOfOven = 4
@@ -179,7 +184,9 @@ func (c *composing) order(o PlannedOrder) {
 		if o.Dishes > each {
 			id = fmt.Sprintf("%s%s%d", o.ID, partOf, part)
 		}
-		b := BatchOf(Job{ID: id, Dessert: o.Dessert, Dishes: n, Due: &due, Serve: o.Serve}, o.Answer)
+		b := BatchOf(Job{
+			ID: id, Dessert: o.Dessert, Dishes: n, Due: &due, Serve: o.Serve, Cooling: o.Cooling, Rewarm: o.Rewarm,
+		}, o.Answer)
 		b.hands(c.kitchen.WorkFactors)
 		c.ways(&b, o)
 		c.before(&b, o)
@@ -260,9 +267,13 @@ func (c *composing) ways(b *Batch, o PlannedOrder) {
 			slices.SortStableFunc(ways, func(x, y OvenOption) int {
 				return int(math.Abs(x.OvenC-at)) - int(math.Abs(y.OvenC-at))
 			})
-			for _, w := range ways[:min(len(ways), mostWaysOfOven)] {
+			other := o.Oven != "" && o.Oven != v.ID
+			for n, w := range ways[:min(len(ways), mostWaysOfOven)] {
 				a := Alternative{
 					ID: fmt.Sprintf("%.0f in %s", w.OvenC, oven.ID), Shelf: plan.Shelf, SDMin: plan.SDMin, Ovens: []string{oven.ID},
+				}
+				if n > 0 || !other { // the nearest heat in another oven is the card's own there
+					a.ExtraMin = otherHeatPrice
 				}
 				a.bakedBy(w.Stages, turnIn(w.Stages, plan))
 				c.anywhere(&a)

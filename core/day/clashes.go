@@ -3,7 +3,6 @@ package day
 import (
 	"cmp"
 	"context"
-	"math"
 	"slices"
 
 	"mabbin/core/message"
@@ -81,6 +80,7 @@ func (s *schedule) clashes(ctx context.Context, value Objective, h how) []Clash 
 		for _, w := range ways[:min(len(ways), mostWays)] {
 			c.Remedies = append(c.Remedies, w.way)
 		}
+		c.Because = s.because(b)
 		c.Text = c.describe(s.in[b])
 		out = append(out, c)
 	}
@@ -226,9 +226,11 @@ func (s *schedule) waysFor(b int) (out []try) {
 	for _, w := range s.beforeWays(b) {
 		add(w, "", byBefore)
 	}
-	if x.hasDue {
-		over := max(roundUpMin, roundUpMin*int(math.Ceil(float64(max(1, s.lateOf(b)))/roundUpMin)))
-		add(Remedy{Code: RemedyDueLater, Minutes: over}, "", byDue)
+	if ready, goes := s.earliestReady(b); x.hasDue && goes && ready > x.due {
+		over := roundUpMin * ((ready - x.due + roundUpMin - 1) / roundUpMin)
+		add(Remedy{
+			Code: RemedyDueLater, Minutes: over, note: message.New("ready at {clock}", Clock(x.due+over)),
+		}, "", byDue)
 	}
 	for _, d := range x.taken {
 		add(Remedy{Code: RemedyAnotherDish, Dish: s.p.dishes[d.dish].ID}, "", byDish)
@@ -243,6 +245,9 @@ func (c Clash) describe(lies bool) message.Message {
 	what := message.New("{batch} is {n} min late or waits too long", message.Text(c.Batch), message.Count(c.Over))
 	if !lies {
 		what = message.New("{batch} does not fit", message.Text(c.Batch))
+	}
+	if !c.Because.IsZero() {
+		what = message.New("{what}: {because}", message.Part(what), message.Part(c.Because))
 	}
 	if len(c.Remedies) == 0 {
 		return message.Sentences(message.New("{what}.", message.Part(what)))

@@ -162,6 +162,40 @@ func TestMoreRoomIsNeverWorse(t *testing.T) {
 	}
 }
 
+// A clash says what is in the way, in words of the kitchen: here the one dish that both desserts need.
+func TestAClashSaysWhy(t *testing.T) {
+	q := copied(t, cases(t)[4].Request)
+	q.Iterations = 400
+	due := *q.Batches[0].Due
+	for i := range q.Batches {
+		q.Batches[i].Due = &due
+	}
+	a := plan(t, q)
+	if len(a.Clashes) == 0 {
+		t.Fatalf("%+v", a.Objective)
+	}
+	text := a.Clashes[0].Because.String()
+	if !strings.Contains(text, q.Dishes[0].ID) || !strings.Contains(text, "in use until") {
+		t.Errorf("it says %q", text)
+	}
+	later := slices.IndexFunc(a.Clashes[0].Remedies, func(w day.Remedy) bool { return w.Code == day.RemedyDueLater })
+	if later < 0 {
+		t.Fatalf("no later hour: %+v", a.Clashes[0].Remedies)
+	}
+	w := a.Clashes[0].Remedies[later]
+	moved := copied(t, q)
+	w.Apply(&moved)
+	if o := plan(t, moved).Objective; o.Late != w.Late || o.LeftOut != 0 {
+		t.Errorf("%s: it comes to %+v, not to %+v", w.Text, o, w)
+	}
+	q = copied(t, cases(t)[0].Request)
+	q.Iterations = 200
+	q.People[0].Hours = []day.Span{{From: q.Now, To: q.Now + 60}}
+	if a = plan(t, q); len(a.Clashes) == 0 || !strings.Contains(a.Clashes[0].Because.String(), "nobody is there") {
+		t.Errorf("nobody is there: %+v", a.Clashes)
+	}
+}
+
 // Nothing is left out that may be late: with one dish for two desserts the second one waits for it, however long.
 func TestWhatMayBeLateIsNotLeftOut(t *testing.T) {
 	c := cases(t)[4]

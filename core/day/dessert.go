@@ -32,6 +32,9 @@ type Job struct {
 	Dishes  int // of it; 0: one
 	Due     *int
 	Serve   Serve
+	// What was worked out for the card before: how it cools, and how long it is reheated, min. Nil and 0: it is not known.
+	Cooling *bake.Cooling
+	Rewarm  float64
 }
 
 // What hands and doughs take, in min: working figures, until a kitchen has its own.
@@ -71,7 +74,7 @@ const (
 
 	hotRest, warmRest       = 10, 30
 	coldRack, coldFridge    = 60, 60
-	hotHold, warmHold       = 20, 60
+	warmHold                = 60
 	parCool, parCoolMost    = 15, 240
 	turnFlex, coverFlex     = 5, 3
 	pushFlex, lateFlex      = 2, 2
@@ -160,12 +163,6 @@ func within(task string, most int) Lag { return Lag{Task: task, Max: &most} }
 func BatchOf(o Job, a *bake.DessertAnswer) Batch {
 	m := &making{id: o.ID, n: max(1, o.Dishes)}
 	m.batch = Batch{ID: o.ID, Due: o.Due, Serve: string(o.Serve)}
-	switch o.Serve {
-	case Hot:
-		m.batch.HoldMax = minutes(hotHold)
-	case Warm:
-		m.batch.HoldMax = minutes(warmHold)
-	}
 	r := o.Dessert.Request
 	into := []Lag{m.fruit(r, o.Dessert.Setting, a.Balance.FruitG)}
 	if lag, is := m.topping(r); is {
@@ -178,7 +175,7 @@ func BatchOf(o Job, a *bake.DessertAnswer) Batch {
 		Task{ID: "assemble", Kind: "assemble", Uses: UsePerson, Minutes: assembleMin + perDish*m.n, After: into},
 	)
 	baked := m.bake(filled, r, a)
-	m.rest(baked, o.Serve, a.Plan)
+	m.rest(baked, o, a.Plan, a.Bake)
 	return m.batch
 }
 
@@ -387,7 +384,9 @@ func (x *Alternative) bakedBy(stages []bake.Stage, turn int) {
 		}
 	}
 	if turn > 0 && turn < at {
-		x.Touches = append(x.Touches, Touch{Kind: "turn", At: turn, Minutes: 1, Flex: turnFlex})
+		x.Touches = append(x.Touches, Touch{
+			Kind: "turn", At: turn, Minutes: 1, Flex: turnFlex, Optional: true,
+		})
 	}
 	x.Touches = append(x.Touches, Touch{Kind: "take_out", At: at, Minutes: 1, Flex: 1})
 }
@@ -428,27 +427,4 @@ func UncertainMin(a *bake.DessertAnswer) float64 {
 		cool = a.Plan.Minutes
 	}
 	return math.Hypot((cool-hot)/2, clock)
-}
-
-// rest is what comes after the oven.
-func (m *making) rest(baked string, serve Serve, p bake.Plan) {
-	var rack, fridge int
-	switch serve {
-	case Hot:
-		rack = hotRest
-	case Cold:
-		rack, fridge = int(math.Ceil(p.RackMin)), int(math.Ceil(p.FridgeMin))
-		if fridge == 0 {
-			rack, fridge = max(rack, coldRack), coldFridge
-		}
-	default:
-		if rack = int(math.Ceil(p.RackMin)); rack == 0 {
-			rack = warmRest
-		}
-	}
-	last := m.add(Task{ID: "rest", Kind: "rest", Uses: UseWait, Minutes: rack, After: []Lag{after(baked)}})
-	if serve == Cold {
-		last = m.add(Task{ID: "set", Kind: "set", Uses: UseWait, Minutes: fridge, After: []Lag{after(last)}})
-		m.add(Task{ID: "cut", Kind: "cut", Uses: UsePerson, Minutes: cutMin + perDish*m.n, After: []Lag{after(last)}})
-	}
 }

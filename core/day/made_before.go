@@ -77,6 +77,10 @@ func (q *Request) makeBefore(batch string, code RemedyCode) {
 				left = append(left, t)
 			}
 		}
+		if code == RemedyBaked { // it was set and cut then: it is reheated, and stands for a moment
+			rest := Task{ID: b.ID + ".rest", Kind: "rest", Uses: UseWait, Minutes: rewarmedRest, After: []Lag{after(baked.ID)}}
+			left, b.HoldMax = []Task{baked, rest}, minutes(rewarmedHold)
+		}
 		b.Tasks = left
 		q.Dishes = slices.Clone(q.Dishes)
 		for _, t := range b.Dishes { // it has stood in its dish since then: nothing else is made in that on this day

@@ -102,6 +102,7 @@ func (s *schedule) takeRest(b int) bool {
 			continue
 		}
 		if !s.room(s.area[t.place], s.at[i].start, s.at[i].end, t.AreaCM2, s.p.areas[t.place]) {
+			s.stopped = obstacle{byPlace, t.place}
 			return false
 		}
 		s.take(b, s.area[t.place], s.at[i].start, s.at[i].end, t.AreaCM2)
@@ -113,6 +114,7 @@ func (s *schedule) takeRest(b int) bool {
 	}
 	if x.hold >= 0 {
 		if !s.room(s.area[x.hold], ready, until, x.HoldCM2, s.p.areas[x.hold]) {
+			s.stopped = obstacle{byPlace, x.hold}
 			return false
 		}
 		s.take(b, s.area[x.hold], ready, until, x.HoldCM2)
@@ -127,6 +129,7 @@ func (s *schedule) takeRest(b int) bool {
 		}
 		to += s.p.dishes[d.dish].WashMin
 		if !s.room(s.dish[d.dish], from, to, float64(d.count), float64(s.p.dishes[d.dish].Count)) {
+			s.stopped = obstacle{byDishInUse, d.dish}
 			return false
 		}
 		s.take(b, s.dish[d.dish], from, to, float64(d.count))

@@ -209,8 +209,11 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer, custard bool) {
 		case "oven":
 			x := &t.bakes[at.alt]
 			text := message.New("Into the oven, {n} min", message.Count(at.end-at.start))
-			if t.Kind == "parbake" {
+			switch t.Kind {
+			case "parbake":
 				text = message.New("Par-bake the base, {n} min", message.Count(at.end-at.start))
+			case "rewarm":
+				text = message.New("Reheat it under foil, {n} min", message.Count(at.end-at.start))
 			}
 			if heated {
 				r.Steps = append(r.Steps, Step{"bake", at.start, at.end - at.start, true, text})
@@ -224,7 +227,7 @@ func (r *ReadyBy) tell(s *schedule, a *bake.DessertAnswer, custard bool) {
 					r.Steps = append(r.Steps, Step{planned.Kind, touch.start, planned.Minutes, true, text})
 				}
 			}
-			if i == s.p.batches[0].lastOven {
+			if isBake(*t.Task) {
 				r.InAt = at.start
 				look := at.start + int(a.Plan.CheckFrom)
 				r.Steps = append(r.Steps, Step{"look", look, 0, true, lookText(custard)})

@@ -271,6 +271,7 @@ type Clash struct {
 	Batch    string          `json:"batch"`
 	Resource string          `json:"resource"` // that of which one more helps most; time if none does
 	Over     int             `json:"minutes_over"`
+	Because  message.Message `json:"because,omitzero"` // what is in the way
 	Remedies []Remedy        `json:"remedies"`
 	Text     message.Message `json:"text"`
 }

@@ -39,6 +39,7 @@ type schedule struct {
 	loads       [][]int     // by oven: oven tasks
 	stages      [][]segment // by task: those of a load
 	blocked     []int
+	stopped     obstacle // what was missing last
 	marks       [][]mark
 	plain       bool // nothing by chance: as late as it goes
 	found       []candidate

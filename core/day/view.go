@@ -28,6 +28,8 @@ type Schedule struct {
 	Summary     message.Message   `json:"summary"`
 	// Baking is what was in an oven by then.
 	Baking []Baking `json:"baking,omitempty"`
+	// Question is a digest of what was asked when it was planned: the same question has the same plan.
+	Question string `json:"question,omitempty"`
 	// ActualTimes is how long hands were at what was reported to be done.
 	ActualTimes []ActualTime `json:"actual_times,omitempty"`
 }

@@ -76,7 +76,7 @@ func (s *showing) bar(x Scheduled) {
 	case UseOven:
 		way := wayOf(t, x.Alternative)
 		bar.Stages = way.Stages
-		bar.Option, bar.OtherOption = way.ID, t.Kind == "bake" && way.ID != asCard
+		bar.Option, bar.OtherOption = way.ID, way.ExtraMin > 0
 		add(LaneOven, x.Oven, x.Tier, bakeWords(x, t, way), x.Start, x.End)
 		bar.Stages, bar.Tier, bar.Option, bar.OtherOption = nil, "", "", false
 		for _, touch := range x.Touches {
@@ -101,8 +101,11 @@ func wayOf(t *Task, id string) *Alternative {
 
 func bakeWords(x Scheduled, t *Task, way *Alternative) message.Message {
 	what := "{order} bakes at {heat}, {minutes} min"
-	if t.Kind == "parbake" {
+	switch t.Kind {
+	case "parbake":
 		what = "{order}: the base alone at {heat}, {minutes} min"
+	case "rewarm":
+		what = "{order}: reheat at {heat}, {minutes} min"
 	}
 	n := x.End - x.Start
 	minutes := message.Count(n)
@@ -124,9 +127,23 @@ func (s *showing) touchWords(touch *Touch, x Scheduled, way *Alternative) messag
 		return message.New("Into {oven}, tier {tier}: {order}, at {heat}", message.Text(x.Oven), message.Text(x.Tier), order,
 			message.OvenHeat(way.Stages[0].OvenC))
 	case "take_out":
+		if s.unturned(x, way) {
+			return message.New("Out of {oven}, to rest: {order}. It could not be turned: look at the back", message.Text(x.Oven), order)
+		}
 		return message.New("Out of {oven}, to rest: {order}", message.Text(x.Oven), order)
 	}
 	return message.New("{what}: {order}", message.Part(way.touchText(touch)), order)
+}
+
+// unturned says whether a bake is not turned, for nobody is there to do it.
+func (s *showing) unturned(x Scheduled, way *Alternative) bool {
+	for k, t := range way.Touches {
+		if t.Optional && x.Start+t.At >= s.q.Now &&
+			!slices.ContainsFunc(x.Touches, func(p PlannedTouch) bool { return p.Touch == k }) {
+			return true
+		}
+	}
+	return false
 }
 
 // stack puts bars of a lane that meet below each other.

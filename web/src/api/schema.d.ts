@@ -4460,6 +4460,7 @@ export interface components {
             /** @description That of which one more helps most; time if none does */
             resource: string;
             minutes_over: number;
+            because?: components["schemas"]["Text"];
             remedies: components["schemas"]["DayRemedy"][];
             text: components["schemas"]["Text"];
         };
@@ -4613,7 +4614,7 @@ export interface components {
             stale: boolean;
         };
         SchedulingJob: {
-            /** @description Left out: 2000 */
+            /** @description Left out: 10000 */
             time_limit_ms?: number;
             /** @description Rounds of each search, with all the time for them; 0: by the size of the day, cut by the time */
             iterations?: number;
@@ -4650,6 +4651,8 @@ export interface components {
             summary: components["schemas"]["Text"];
             /** @description What was in an oven by then */
             baking?: components["schemas"]["DayBaking"][];
+            /** @description A digest of what was asked when it was planned: the same question has the same plan */
+            question?: string;
             /** @description How long hands were at what was reported to be done */
             actual_times?: components["schemas"]["DayActualTime"][];
         };

@@ -26,6 +26,7 @@ const comesTo = (w: DayRemedy) =>
       <strong>{{
         c.minutes_over ? `${c.batch}: ${c.minutes_over} min over.` : `${c.batch} does not fit.`
       }}</strong>
+      <span v-if="c.because" class="because" data-testid="clash-because">{{ `${c.because}.` }}</span>
       {{ c.remedies.length ? 'What would help:' : 'No remedy was found.' }}
     </p>
     <ul>
@@ -40,6 +41,12 @@ const comesTo = (w: DayRemedy) =>
 </template>
 
 <style scoped>
+.because {
+  display: block;
+}
+.because::first-letter {
+  text-transform: uppercase;
+}
 .clash {
   padding: 8px 14px;
   border-left: 6px solid var(--danger);

@@ -178,8 +178,11 @@ onBeforeUnmount(
           <button :aria-pressed="!list" data-testid="as-picture" @click="list = false">Timeline</button>
           <button :aria-pressed="list" data-testid="as-lists" @click="list = true">Lists</button>
         </div>
-        <MoreMenu v-if="schedule" label="Export">
+        <MoreMenu v-if="schedule" label="More">
           <button data-testid="print-day" @click="print">Print</button>
+          <button data-testid="from-scratch" @click="d.lay(true)">
+            Plan from scratch (what people expect may move)
+          </button>
           <a :href="file('ics')" download="day.ics" data-testid="day-ics">Calendar file</a>
           <a :href="file('csv')" download="day.csv" data-testid="day-csv">Table (CSV)</a>
         </MoreMenu>
@@ -261,7 +264,7 @@ onBeforeUnmount(
             :share="work.share.value"
             @stop="d.stop"
           />
-          <button v-else class="push" data-testid="lay" @click="d.lay(true)">
+          <button v-else class="push" data-testid="lay" @click="d.lay()">
             {{ now === undefined ? 'Plan again' : 'Plan again from now' }}
           </button>
         </div>
