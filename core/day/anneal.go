@@ -21,6 +21,7 @@ type annealing struct {
 	warm   float64
 	before []kept // what was taken out in this round
 	out    []bool // by batch: it was taken out in this round
+	early  bool   // the best plan is as early as it goes
 }
 
 // search looks for a plan for so many rounds, until the time is over or ctx ends.
@@ -86,14 +87,17 @@ func (a *annealing) timeOver() bool {
 
 // take makes the schedule the best plan.
 func (a *annealing) take() {
-	a.best.value, a.best.schedule, a.record = a.now, a.s.clone(), a.s.keepAll()
+	a.best.value, a.best.schedule, a.record, a.early = a.now, a.s.clone(), a.s.keepAll(), false
 }
 
 // fromBest goes on from the best plan, with what is late or left out as early as it goes.
 func (a *annealing) fromBest() {
 	a.s.become(a.record)
 	a.now = a.best.value
-	a.shiftLeft()
+	if !a.early {
+		a.early = true
+		a.shiftLeft()
+	}
 }
 
 // round takes some clusters out and plans them again. It says whether the plan is the best one.
@@ -249,7 +253,7 @@ func (s *schedule) neighbours(c int) []int {
 	return all[:min(len(all), nearest)]
 }
 
-// insertEarly plans a cluster at the first minute at which each of its batches goes.
+// insertEarly plans a cluster at the first minute of its window or after it at which each of its batches goes.
 func (s *schedule) insertEarly(c int, rng *rand.Rand) {
 	s.plain = true
 	defer func() { s.plain = false }()
@@ -260,7 +264,8 @@ func (s *schedule) insertEarly(c int, rng *rand.Rand) {
 			done = s.placeRest(b, rng)
 		} else {
 			w := s.wishFor(x.lastOven, b, math.MaxInt32)
-			done = s.scanEnds(b, w.from+s.p.tasks[x.lastOven].leastMin, w.until, w.until, rng)
+			first := max(w.from+s.p.tasks[x.lastOven].leastMin, w.last-w.hold)
+			done = s.scanEnds(b, first, w.until, w.until, rng)
 		}
 		if !done {
 			for _, other := range s.p.clusters[c][:n] {

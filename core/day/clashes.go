@@ -51,7 +51,7 @@ func (s *schedule) clashes(ctx context.Context, value Objective, h how) []Clash 
 			q := s.p.req.copied()
 			t.way.Apply(&q)
 			p := compile(&q)
-			f := p.solve(ctx, q.Seed, how{rounds: max(fewRounds, h.rounds/20), until: h.until, clock: h.clock, from: s})
+			f := p.solve(ctx, q.Seed, how{rounds: max(fewRounds, h.rounds/40), until: h.until, clock: h.clock, from: s})
 			if f.value.firstThree(value) {
 				t.way.LeftOut, t.way.Late, t.way.Window = f.value.LeftOut, f.value.Late, f.value.Window
 				out = append(out, trial{t, f.value.Objective})

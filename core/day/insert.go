@@ -18,7 +18,7 @@ const (
 	mostTried  = 30  // places of a bake that are tried to the end
 	widenAfter = 8   // places that fail, before they are looked for further apart
 	widestStep = 60  // min
-	mostFailed = 400 // places that fail, before a bake finds none
+	mostFailed = 120 // places that fail, before a bake finds none
 	besideMin  = 90  // min that work is moved forward to lie in addition to other work
 	mostEarly  = 200 // min that a bake is tried before it is wanted at all
 	blink      = 10  // one in so many is passed over, so that the same plan is not found each time

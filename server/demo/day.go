@@ -72,7 +72,7 @@ var saturday = []struct {
 	{"Gooseberry crumble", "Gooseberry crumble 2", 1, 13, 0, day.Hot, "Table 9", false},
 	{"Freezer cherry crisp", "", 1, 13, 30, day.Warm, "Counter", false},
 	{"Windfall apple ramekin", "", 6, 14, 30, day.Hot, "Potting shed party", false},
-	{"Plum betty", "", 1, 15, 0, day.Warm, "Counter", true},
+	{"Plum betty", "", 1, 15, 30, day.Warm, "Counter", true},
 }
 
 // lastSaturdays are what was made and what was left on the Saturdays before, the last one first: a month of sales.
