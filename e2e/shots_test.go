@@ -53,19 +53,11 @@ func TestShots(t *testing.T) {
 	take("bench-dark", act("weigh"), click(id("light")))
 	do(t, ctx, click(id("light")))
 	take("day", Navigate(url+demoSaturday), WaitVisible(id("day-lanes")), WaitVisible(id("lay")))
+	take("day-work", click(id("as-work")), click(id("person-Bryony")), WaitVisible(id("work-now")))
+	take("day-work", click(id("as-work")), click(id("person-Bryony")), WaitVisible(id("work-now")))
 	do(t, ctx, storing("mabbin.wanted", `{"date":"2026-10-17","cards":[]}`))
 	take("stock", Navigate(url+"/stock"), WaitVisible(id("buy-gooseberry")))
 	take("cards", Navigate(url+"/cards"), WaitVisible(id("card-Gooseberry crumble")))
-	take(
-		"start-fruit",
-		Navigate(url),
-		act("new"),
-		click(id("from-fruit")),
-		fill(id("start-fruit"), "2700"),
-		click(id("fruit-damson")),
-		click(id("style-crumble")),
-		WaitVisible(id("option-0")),
-	)
 	take(
 		"import-verdict",
 		Navigate(url+"/cards/import"),

@@ -187,8 +187,8 @@ func (a *annealing) back() {
 // nearest is how many neighbours of a cluster make way for it.
 const nearest = 6
 
-// shiftLeft plans each cluster that is late or left out as early as it goes, alone and together with each of its
-// neighbours, in either order, and keeps what is better.
+// shiftLeft plans each cluster that is late or left out as early as it goes. It tries it alone and together with each
+// of its neighbours, in either order, and keeps what is better.
 func (a *annealing) shiftLeft() {
 	for c := range a.p.clusters {
 		if !a.s.goesWrong(c) {

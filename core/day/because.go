@@ -40,10 +40,16 @@ func (s *schedule) because(b int) message.Message {
 	w := without.wishFor(x.lastOven, b, s.p.end)
 	last := w.last
 	if early := without.earliestEnd(x.lastOven); early > last { // it can't be in time even alone
-		return message.New("it takes longer than there is time for: it is ready at {clock} at the earliest", Clock(early+x.tail))
+		return message.New(
+			"it takes longer than there is time for: it is ready at {clock} at the earliest",
+			Clock(early+x.tail),
+		)
 	}
 	if early, goes := s.withoutCluster(s.p.clusOf[b]).placeEarly(b); goes && early > last {
 		last = early - 1
+	}
+	if s.in[b] && s.lateOf(b) > 0 { // it goes where it is
+		last = min(last, s.at[x.lastOven].end-1)
 	}
 	seen := map[obstacle]int{}
 	first := map[obstacle]int{}
@@ -79,10 +85,16 @@ func (s *schedule) withoutCluster(c int) *schedule {
 // earliestReady is when a batch is ready at the earliest with all others where they are, and whether it goes at all.
 func (s *schedule) earliestReady(b int) (int, bool) {
 	out := s.withoutCluster(s.p.clusOf[b])
-	if _, goes := out.placeEarly(b); !goes {
-		return 0, false
+	_, goes := out.placeEarly(b)
+	switch {
+	case goes && s.in[b]: // it goes where it is, too
+		return min(out.ready(b), s.ready(b)), true
+	case goes:
+		return out.ready(b), true
+	case s.in[b]:
+		return s.ready(b), true
 	}
-	return out.ready(b), true
+	return 0, false
 }
 
 // placeEarly plans a batch, with what hangs together with it, as early as it goes, and says when its bake ends.
@@ -96,8 +108,8 @@ func (s *schedule) placeEarly(b int) (end int, goes bool) {
 
 func (s *schedule) earliestEnd(i int) int { return s.earliest(i) + s.p.tasks[i].leastMin }
 
-// stops is what stops a batch from being baked until a minute: of all the ways to bake it, what stops the one that comes
-// furthest.
+// stops is what stops a batch from being baked until a minute. Of all the ways to bake it, it is what stops the one
+// that comes furthest.
 func (s *schedule) stops(b, end int) obstacle {
 	i := s.p.batches[b].lastOven
 	t := &s.p.tasks[i]
@@ -179,7 +191,12 @@ func (s *schedule) dishInUse(b, dish, from int) message.Message {
 	for free < s.p.n && s.dish[dish][free] >= float64(d.Count) {
 		free++
 	}
-	name := message.New("all {n} of {dish} are in use until {clock}", message.Count(d.Count), message.Text(d.ID), Clock(s.p.now+free))
+	name := message.New(
+		"all {n} of {dish} are in use until {clock}",
+		message.Count(d.Count),
+		message.Text(d.ID),
+		Clock(s.p.now+free),
+	)
 	if d.Count == 1 {
 		name = message.New("the only {dish} is in use until {clock}", message.Text(d.ID), Clock(s.p.now+free))
 	}

@@ -396,6 +396,11 @@ func (c *composing) pins(now int, before *Schedule) {
 	if before == nil {
 		return
 	}
+	for _, x := range c.asked.Done {
+		if p, fixes := c.tickPin(x, before); fixes {
+			keep(p)
+		}
+	}
 	for _, s := range before.Plan.Schedule {
 		if s.Start >= now {
 			continue

@@ -221,7 +221,8 @@ func TestAnotherPlanHasToGainMore(t *testing.T) {
 		again := standing(q, first)
 		again.Seed = 99
 		second := plan(t, again)
-		if len(second.Moved) > 0 && second.Objective.OvenOn > first.Objective.OvenOn-10 && second.Objective.Late == first.Objective.Late {
+		if len(second.Moved) > 0 && second.Objective.OvenOn > first.Objective.OvenOn-10 &&
+			second.Objective.Late == first.Objective.Late {
 			t.Errorf("%d: %d moved for %+v, before %+v", i, len(second.Moved), second.Objective, first.Objective)
 		}
 		fewer := again

@@ -15,6 +15,7 @@ type Orders struct {
 	Closed   []string        `json:"closed,omitempty"`   // ovens, by their ids on the shelf
 	Remedies []AppliedRemedy `json:"remedies,omitempty"` // remedies that were taken
 	Sold     []Sold          `json:"sold,omitempty"`     // as it was counted at closing
+	Done     []Tick          `json:"done,omitempty"`     // rows of the lists, by whom and when
 }
 
 // Sold is what was made of a card and what was left of it at closing, in portions.
@@ -43,6 +44,7 @@ const (
 	mostOfOrder  = 40
 	longestDay   = 2 * 1440
 	longestName  = 80
+	mostTicks    = 4000
 )
 
 // CheckOrders finds every wrong field.
@@ -66,6 +68,10 @@ func CheckOrders(a Orders) error {
 			f.Add(at+"/card", message.New("is there twice: remove one of them"))
 		}
 		cards[x.Card] = true
+	}
+	f.Length("", "/done", len(a.Done), 0, mostTicks)
+	for i, x := range a.Done {
+		f.RangeAt(fmt.Sprintf("/done/%d", i), "/at_min", float64(x.At), 0, longestDay, "min")
 	}
 	for i, w := range a.Remedies {
 		f.Among(fmt.Sprintf("/ways/%d", i), "/code", string(w.Code), remedyCodes)

@@ -7,8 +7,8 @@ import (
 	"time"
 )
 
-// Plan plans the day. It answers with the best plan that it found when it has looked at so many as the day is large, when
-// its time is over, or when ctx ends; tell may be nil. The plan that stands stays as far as it goes, unless another one
+// Plan plans the day. It answers with the best plan that it found: after as many rounds as the day is large, when its
+// time is over, or when ctx ends. Progress may be nil. The plan that stands stays as far as it goes, unless another one
 // is clearly better. A bad request is fault.Faults.
 func Plan(ctx context.Context, q Request, clock Now, tell Progress) (*Answer, error) {
 	if err := Check(q); err != nil {

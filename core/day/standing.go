@@ -6,8 +6,8 @@ import (
 	"slices"
 )
 
-// What a new plan has to gain before it takes the place of the one that people work by, by the levels; and what it costs
-// to move something, in minutes of an oven.
+// What a new plan has to gain before it takes the place of the one that people work by, level by level; and the price
+// of what moves, in minutes of an oven.
 const (
 	gainLate   = 5
 	gainWindow = 15

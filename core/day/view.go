@@ -107,6 +107,11 @@ type Row struct {
 	Minutes int             `json:"minutes"`
 	Text    message.Message `json:"text"`
 	Caution message.Message `json:"caution,omitzero"`
+	Detail  message.Message `json:"detail,omitzero"` // what is needed for it
+	Fruit   string          `json:"fruit,omitempty"`
+	Done    bool            `json:"done,omitempty"`
+	// Moves is the task that begins later where this does; empty: it belongs to something that has begun.
+	Moves string `json:"moves,omitempty"`
 }
 
 // AheadTask is what may be made the day before.

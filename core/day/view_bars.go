@@ -128,7 +128,11 @@ func (s *showing) touchWords(touch *Touch, x Scheduled, way *Alternative) messag
 			message.OvenHeat(way.Stages[0].OvenC))
 	case "take_out":
 		if s.unturned(x, way) {
-			return message.New("Out of {oven}, to rest: {order}. It could not be turned: look at the back", message.Text(x.Oven), order)
+			return message.New(
+				"Out of {oven}, to rest: {order}. It could not be turned: look at the back",
+				message.Text(x.Oven),
+				order,
+			)
 		}
 		return message.New("Out of {oven}, to rest: {order}", message.Text(x.Oven), order)
 	}

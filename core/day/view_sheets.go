@@ -82,9 +82,8 @@ func (s *showing) sheets() {
 		for _, h := range s.out.Heats {
 			if h.Oven == o.ID && h.Warming {
 				sheet.Rows = append(sheet.Rows, Row{
-					fmt.Sprintf("%s.heat.%d", o.ID, h.To), h.From, h.To - h.From,
-					message.New("Set it to {heat}", message.OvenHeat(h.C)),
-					message.Message{},
+					Task: fmt.Sprintf("%s.heat.%d", o.ID, h.To), At: h.From, Minutes: h.To - h.From,
+					Text: message.New("Set it to {heat}", message.OvenHeat(h.C)),
 				})
 			}
 		}
@@ -92,11 +91,13 @@ func (s *showing) sheets() {
 			if l := s.out.Lanes[b.Lane]; l.Kind == LaneOven && l.Of == o.ID {
 				sheet.Rows = append(sheet.Rows,
 					Row{
-						b.Task + ".in", b.From, b.To - b.From,
-						message.New("In, tier {tier}: {what}", message.Text(l.Tier), message.Part(b.Text)),
-						message.Message{},
+						Task: b.Task + ".in", At: b.From, Minutes: b.To - b.From,
+						Text: message.New("In, tier {tier}: {what}", message.Text(l.Tier), message.Part(b.Text)),
 					},
-					Row{b.Task + ".out", b.To, 0, message.New("Out: {order}", message.Text(b.Order)), hotDish})
+					Row{
+						Task: b.Task + ".out", At: b.To,
+						Text: message.New("Out: {order}", message.Text(b.Order)), Caution: hotDish,
+					})
 			}
 		}
 		sortRows(sheet.Rows)
@@ -110,7 +111,13 @@ func (s *showing) sheet(kind LaneKind, of string) {
 	sheet := Sheet{Kind: kind, Of: of, Rows: []Row{}}
 	for _, b := range s.out.Bars {
 		if l := s.out.Lanes[b.Lane]; l.Kind == kind && l.Of == of {
-			row := Row{Task: b.Task + "." + b.Kind, At: b.From, Minutes: b.To - b.From, Text: b.Text}
+			row := Row{
+				Task: rowOf(b.Task, b.Kind), At: b.From, Minutes: b.To - b.From, Text: b.Text, Fruit: b.Fruit,
+				Detail: s.detail(&b), Done: s.asked.ticked(rowOf(b.Task, b.Kind)),
+			}
+			if t := s.tasks[b.Task]; t.Uses == UsePerson || b.Kind == loadKind {
+				row.Moves = b.Task
+			}
 			if b.Kind == "take_out" {
 				row.Caution = hotDish
 			}

@@ -188,6 +188,7 @@ var mapped = map[string]reflect.Type{
 	"DayPin":              reflect.TypeFor[api.DayPin](),
 	"DayPlan":             reflect.TypeFor[api.DayPlan](),
 	"DayScheduled":        reflect.TypeFor[api.DayScheduled](),
+	"DayTick":             reflect.TypeFor[api.DayTick](),
 	"DayMove":             reflect.TypeFor[api.DayMove](),
 	"DayPlannedTouch":     reflect.TypeFor[api.DayPlannedTouch](),
 	"DayObjective":        reflect.TypeFor[api.DayObjective](),

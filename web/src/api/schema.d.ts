@@ -4551,6 +4551,14 @@ export interface components {
             remedies?: components["schemas"]["DayAppliedRemedy"][];
             /** @description As it was counted at closing */
             sold?: components["schemas"]["DaySold"][];
+            /** @description Rows of the lists that are done */
+            done?: components["schemas"]["DayTick"][];
+        };
+        DayTick: {
+            /** @description The task of the row */
+            row: string;
+            at_min: number;
+            person?: string;
         };
         DaySold: {
             /** Format: uuid */
@@ -4734,6 +4742,12 @@ export interface components {
             minutes: number;
             text: components["schemas"]["Text"];
             caution?: components["schemas"]["Text"];
+            detail?: components["schemas"]["Text"];
+            /** @description Its colour */
+            fruit?: string;
+            done?: boolean;
+            /** @description The task that begins later where this does; left out: it has begun */
+            moves?: string;
         };
         DayAheadTask: {
             task: string;

@@ -24,6 +24,7 @@ import ClosingCount from './ClosingCount.vue'
 import DayLanes from './DayLanes.vue'
 import DayOrders from './DayOrders.vue'
 import DaySheets from './DaySheets.vue'
+import WorkNow from './WorkNow.vue'
 import TaskDetails from './TaskDetails.vue'
 import { useDay } from './useDay'
 
@@ -46,7 +47,8 @@ const now = computed(() =>
 const title = computed(() => inWords(date.value))
 const d = useDay(date)
 const { schedule, request, problem, history, work } = d
-const list = ref(false)
+const view = ref<'timeline' | 'lists' | 'work'>('timeline')
+const list = computed(() => view.value === 'lists')
 const orders = ref<InstanceType<typeof DayOrders>>()
 
 /** Other days of which something is kept. */
@@ -131,7 +133,7 @@ const file = (kind: string) =>
   `/api/v1/kitchens/${kitchen.kitchen?.id}/days/${date.value}/day.${kind}?${new URLSearchParams(Object.entries(units).map(([k, v]) => [k, `${v}`]))}`
 const address = computed(() => `${location.origin}/api/v1/kitchens/${kitchen.kitchen?.id}/calendar.ics`)
 const print = () => {
-  list.value = true
+  view.value = 'lists'
   setTimeout(() => window.print(), 100)
 }
 onBeforeUnmount(
@@ -139,7 +141,11 @@ onBeforeUnmount(
     { key: 'u', label: 'undo', does: () => void history.undo() },
     { key: 'r', label: 'redo', does: () => void history.redo() },
     { key: 'a', label: 'another order', does: () => orders.value?.begin() },
-    { key: 'v', label: 'timeline or lists', does: () => (list.value = !list.value) },
+    {
+      key: 'v',
+      label: 'timeline or lists',
+      does: () => (view.value = view.value === 'lists' ? 'timeline' : 'lists'),
+    },
   ]),
 )
 </script>
@@ -175,8 +181,13 @@ onBeforeUnmount(
           @redo="history.redo()"
         />
         <div v-if="schedule" class="choice" role="group" aria-label="View">
-          <button :aria-pressed="!list" data-testid="as-picture" @click="list = false">Timeline</button>
-          <button :aria-pressed="list" data-testid="as-lists" @click="list = true">Lists</button>
+          <button :aria-pressed="view === 'work'" data-testid="as-work" @click="view = 'work'">Work</button>
+          <button :aria-pressed="view === 'timeline'" data-testid="as-picture" @click="view = 'timeline'">
+            Timeline
+          </button>
+          <button :aria-pressed="view === 'lists'" data-testid="as-lists" @click="view = 'lists'">
+            Lists
+          </button>
         </div>
         <MoreMenu v-if="schedule" label="More">
           <button data-testid="print-day" @click="print">Print</button>
@@ -195,8 +206,8 @@ onBeforeUnmount(
     <p v-if="kitchen.ready && !kitchen.kitchen" class="empty">
       There is no kitchen yet. Create one on the <RouterLink to="/">Bench</RouterLink>.
     </p>
-    <div v-else-if="d.day.value" class="two">
-      <div class="left no-print">
+    <div v-else-if="d.day.value" :class="{ two: view !== 'work' }">
+      <div v-if="view !== 'work'" class="left no-print">
         <p v-if="trouble" class="wrong" role="alert">
           {{ `${trouble.title}. Trying again every few seconds.` }}
         </p>
@@ -270,6 +281,15 @@ onBeforeUnmount(
         </div>
         <template v-if="schedule">
           <div class="no-print">
+            <WorkNow
+              v-if="view === 'work'"
+              :schedule="schedule"
+              :request="request"
+              :now="now"
+              :busy="work.on.value"
+              @change="(s, how) => void d.change(s, how)"
+              @later="(task, label, minute) => void d.later(task, label, minute)"
+            />
             <DayClashes :clashes="schedule.plan.clashes" :busy="work.on.value" @take="d.take" />
             <p
               v-if="schedule.moved.length && !forgotten"
@@ -280,7 +300,7 @@ onBeforeUnmount(
               <span>{{ schedule.moved.join(' ') }}</span>
               <button class="plain" @click="forgotten = true">Close</button>
             </p>
-            <section v-if="!list" class="panel picture" aria-label="Timeline of the day">
+            <section v-if="view === 'timeline'" class="panel picture" aria-label="Timeline of the day">
               <DayLanes
                 :schedule="schedule"
                 :request="request"
@@ -297,7 +317,7 @@ onBeforeUnmount(
               </p>
             </section>
             <TaskDetails
-              v-if="bar && !stands && !list"
+              v-if="bar && !stands && view === 'timeline'"
               :bar="bar"
               :now="now"
               @pin="pin"

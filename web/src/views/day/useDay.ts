@@ -135,23 +135,48 @@ export function useDay(date: Ref<string>) {
         { ...stored, task: bar.task, start_min, person, oven, tier, alternative, ...where },
       ]
     })
+  /** Begins a task later. */
+  const later = (task: string, label: string, minute: number) =>
+    change(label, (a) => {
+      const s = schedule.value?.plan.schedule.find((x) => x.task === task)
+      if (!s) return
+      const { person, oven, tier, alternative } = s
+      const others = (a.pinned ?? []).filter((p) => p.task !== task)
+      a.pinned = [...others, { task, start_min: minute, person, oven, tier, alternative }]
+    })
   const unpin = (bar: DayBar) =>
     change(`${bar.text}: no fixed time`, (a) => {
       a.pinned = (a.pinned ?? []).filter((p) => p.task !== bar.task)
     })
 
   watch([date, () => kitchen.kitchen?.id], async () => (problem.value = await open()), { immediate: true })
+  /** Something has changed that was not looked at, for the day was being planned. */
+  let unseen = false
   // another tablet has changed something, or a bake goes otherwise than it was planned
-  watch(
-    () => watching.changes,
-    async () => {
-      if (work.on.value || !day.value) return
-      await look()
-      if (day.value.schedule && day.value.stale && !work.on.value) void lay()
-    },
-  )
+  watch([() => watching.changes, work.on], async ([changes], [before]) => {
+    unseen ||= changes !== before
+    if (!unseen || work.on.value || !day.value) return
+    unseen = false
+    await look()
+    if (day.value?.schedule && day.value.stale && !work.on.value) void lay()
+  })
   watch(moved, (step) => {
     if (step && step.date !== date.value) date.value = step.date
   })
-  return { day, request, schedule, problem, history, work, change, take, takeBack, pin, unpin, lay, stop }
+  return {
+    day,
+    request,
+    schedule,
+    problem,
+    history,
+    work,
+    change,
+    take,
+    takeBack,
+    pin,
+    later,
+    unpin,
+    lay,
+    stop,
+  }
 }
