@@ -340,7 +340,13 @@ func TestADayAtTheCafe(t *testing.T) {
 	if err != nil || kept.Schedule == nil || kept.Outdated() {
 		t.Errorf("%+v, %v", kept.Schedule, err)
 	}
-	read, unread, err := d.ReadLines(t.Context(), c.kitchen, "2 gooseberry crumble 13:30\nsomething else", day.Orders{})
+	read, unread, err := d.ReadLines(
+		t.Context(),
+		c.kitchen,
+		saturday,
+		"2 gooseberry crumble 13:30\nsomething else",
+		day.Orders{},
+	)
 	if err != nil || len(read) != 1 || read[0].Dishes != 2 || read[0].Due != 13*60+30 || len(unread) != 1 {
 		t.Errorf("%+v, %+v, %v", read, unread, err)
 	}

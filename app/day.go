@@ -7,6 +7,7 @@ import (
 	"slices"
 	"time"
 
+	"mabbin/core/balance"
 	"mabbin/core/day"
 	"mabbin/core/fault"
 	"mabbin/core/learn"
@@ -172,7 +173,7 @@ func (d Days) SetResources(ctx context.Context, kitchen uuid.UUID, h day.Resourc
 
 // ReadLines reads orders as they are pasted, by the names of the kitchen's cards.
 func (d Days) ReadLines(
-	ctx context.Context, kitchen uuid.UUID, text string, among day.Orders,
+	ctx context.Context, kitchen uuid.UUID, date time.Time, text string, among day.Orders,
 ) ([]day.Order, []day.UnreadLine, error) {
 	cards, _, err := d.Cards.Cards(ctx, kitchen, CardFilter{})
 	if err != nil {
@@ -183,12 +184,20 @@ func (d Days) ReadLines(
 		if c.Unusable != nil {
 			continue
 		}
-		x := c.Versions[0].Request.Dish
+		r := c.Versions[0].Request
+		x := r.Dish
 		known = append(known, day.KnownCard{
 			ID: c.ID.String(), Name: c.Name, LengthCM: max(x.LengthCM, x.WidthCM), WidthCM: min(x.LengthCM, x.WidthCM),
+			Portions: func() float64 {
+				a, err := balance.Solve(r)
+				if err != nil {
+					return 0
+				}
+				return a.Portions.Count
+			},
 		})
 	}
-	orders, unread := day.ReadLines(text, known, among)
+	orders, unread := day.ReadLines(text, known, among, date.Weekday())
 	return orders, unread, nil
 }
 

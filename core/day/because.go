@@ -167,7 +167,7 @@ func (s *schedule) describe(b int, o obstacle, end int) message.Message {
 		}
 		return message.New("{oven} is at another temperature", message.Text(s.p.ovens[o.of].ID))
 	case byRoom:
-		out := 0
+		out := end
 		for _, l := range s.loads[o.of] {
 			if y := &s.at[l]; y.start < end {
 				out = max(out, y.out)

@@ -162,6 +162,45 @@ func TestMoreRoomIsNeverWorse(t *testing.T) {
 	}
 }
 
+// Minutes count from any midnight: the same day three days earlier has the same plan, three days earlier.
+func TestMinutesCountFromAnyMidnight(t *testing.T) {
+	const days = 3 * 1440
+	for _, i := range []int{3, 12, 15} {
+		q := copied(t, cases(t)[i].Request)
+		q.Iterations = 300
+		want := plan(t, q).Objective
+		early := copied(t, q)
+		at := func(m *int) {
+			if m != nil {
+				*m -= days
+			}
+		}
+		early.Now -= days
+		at(early.End)
+		for k := range early.People {
+			for _, spans := range [][]day.Span{early.People[k].Hours, early.People[k].Breaks} {
+				for n := range spans {
+					spans[n].From -= days
+					spans[n].To -= days
+				}
+			}
+		}
+		for k := range early.Ovens {
+			at(early.Ovens[k].From)
+			at(early.Ovens[k].To)
+		}
+		for k := range early.Batches {
+			at(early.Batches[k].Due)
+			for n := range early.Batches[k].Tasks {
+				at(early.Batches[k].Tasks[n].From)
+			}
+		}
+		if got := plan(t, early).Objective; got != want {
+			t.Errorf("%d: %+v, three days earlier %+v", i, want, got)
+		}
+	}
+}
+
 // A clash says what is in the way, in words of the kitchen: here the one dish that both desserts need.
 func TestAClashSaysWhy(t *testing.T) {
 	q := copied(t, cases(t)[4].Request)

@@ -72,11 +72,9 @@ func (s *schedule) insert(b int, rng *rand.Rand) bool {
 			s.remove(b)
 			continue
 		}
-		if cost := c.cost + weighWindow*float64(
-			s.windowOf(b),
-		) + weighLate*float64(
-			max(0, s.lateOf(b)-s.lateAt(b, c)),
-		); cost < bestCost {
+		later := max(0, s.lateOf(b)-s.lateAt(b, c)) // than its bake alone makes it
+		cost := c.cost + weighWindow*float64(s.windowOf(b)) + weighLate*float64(later)
+		if cost < bestCost {
 			bestCost, best = cost, s.keep(b)
 		}
 		s.remove(b)
@@ -96,7 +94,7 @@ func (s *schedule) insert(b int, rng *rand.Rand) bool {
 func (s *schedule) scan(b int, rng *rand.Rand) bool {
 	i := s.p.batches[b].lastOven
 	w := s.wishFor(i, b, math.MaxInt32)
-	in := max(0, w.last-w.hold)
+	in := max(w.from, w.last-w.hold)
 	return s.scanEnds(b, w.last, in, w.until, rng) ||
 		s.scanEnds(b, in-1, min(in-1, w.from), w.until, rng) ||
 		s.scanEnds(b, w.last+1, w.until, w.until, rng)

@@ -1,10 +1,12 @@
 package day
 
 import (
+	"math"
 	"regexp"
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"mabbin/core/message"
 )
@@ -15,6 +17,7 @@ type KnownCard struct {
 	Name string
 	// Sizes are those of its dish in cm, the longer first; 0: it has none.
 	LengthCM, WidthCM float64
+	Portions          func() float64 // of one dish, worked out where an order is in portions; 0: unknown
 }
 
 // UnreadLine is a line that is no order, and why.
@@ -35,9 +38,10 @@ var (
 	numbers   = map[string]int{"a": 1, "an": 1, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6}
 )
 
-// ReadLines reads orders as they are pasted, one a line: "2 gooseberry crumble 24x18, 12:30 hot (table 4)". What
-// is not said is one dish, warm. The names are free among those of the day.
-func ReadLines(text string, cards []KnownCard, among Orders) (orders []Order, unread []UnreadLine) {
+// ReadLines reads orders as they are pasted, one a line: "2 gooseberry crumble 24x18, 12:30 hot (table 4)", or "20
+// portions of berry bars at half past three". They are for a day of the week. What is not said is one dish, warm. The
+// names are free among those of the day.
+func ReadLines(text string, cards []KnownCard, among Orders, on time.Weekday) (orders []Order, unread []UnreadLine) {
 	orders, unread = []Order{}, []UnreadLine{}
 	taken := map[string]bool{}
 	for _, o := range among.Orders {
@@ -51,7 +55,7 @@ func ReadLines(text string, cards []KnownCard, among Orders) (orders []Order, un
 			unread = append(unread, UnreadLine{line, message.New("A day has at most {n} orders.", message.Count(mostOrders))})
 			break
 		}
-		o, why := readLine(line, cards)
+		o, why := readLine(line, cards, on)
 		if !why.IsZero() {
 			unread = append(unread, UnreadLine{line, why})
 			continue
@@ -62,7 +66,7 @@ func ReadLines(text string, cards []KnownCard, among Orders) (orders []Order, un
 	return orders, unread
 }
 
-func readLine(line string, cards []KnownCard) (Order, message.Message) {
+func readLine(line string, cards []KnownCard, on time.Weekday) (Order, message.Message) {
 	o := Order{Dishes: 1, Serve: Warm}
 	rest := line
 	cut := func(re *regexp.Regexp) []string {
@@ -76,12 +80,24 @@ func readLine(line string, cards []KnownCard) (Order, message.Message) {
 		o.Place = strings.TrimSpace(m[1])
 	}
 	o.Weekly = cut(lineWeek) != nil
-	size := cut(lineSize)
-	m := cut(lineClock)
-	if m == nil {
-		return o, message.New("Time is missing: write it as 12:30.")
+	other, without := otherWeekday(rest, on)
+	if rest = without; other {
+		return o, message.New("It is for another day of the week: enter it there.")
 	}
-	o.Due = minuteOf(m)
+	portions := 0
+	if m := cut(linePortions); m != nil {
+		portions, _ = strconv.Atoi(m[1])
+		rest = " " + rest
+	}
+	size := cut(lineSize)
+	if m := cut(lineClock); m != nil {
+		o.Due = minuteOf(m)
+	} else {
+		var found bool
+		if o.Due, rest, found = spokenClock(rest); !found {
+			return o, message.New("Time is missing: write it as 12:30.")
+		}
+	}
 	if m := cut(lineServe); m != nil {
 		switch strings.ToLower(m[1]) {
 		case "hot":
@@ -105,6 +121,9 @@ func readLine(line string, cards []KnownCard) (Order, message.Message) {
 		return o, message.New("No card has that name.")
 	case 1:
 		o.Card, o.ID = found[0].ID, found[0].Name
+		if portions > 0 {
+			return o.inDishes(portions, found[0])
+		}
 		return o, message.Message{}
 	}
 	names := make([]message.Message, min(len(found), 4))
@@ -112,6 +131,20 @@ func readLine(line string, cards []KnownCard) (Order, message.Message) {
 		names[i] = message.New("{card}", message.Text(found[i].Name))
 	}
 	return o, message.New("Which one: {cards}?", message.Or(names...))
+}
+
+// inDishes is an order of so many portions in the dishes of its card.
+func (o Order) inDishes(portions int, card KnownCard) (Order, message.Message) {
+	each := card.Portions()
+	if each <= 0 {
+		return o, message.New("How many portions a dish of it has is not known: enter dishes.")
+	}
+	o.Dishes = int(math.Ceil(float64(portions)/each - 1e-9))
+	if o.Dishes < 1 || o.Dishes > mostOfOrder {
+		return o, message.New("{n} portions are {dishes} dishes: enter 1 to {most} dishes.",
+			message.Count(portions), message.Count(o.Dishes), message.Count(mostOfOrder))
+	}
+	return o, message.Message{}
 }
 
 // minuteOf is the minute of a day that a clock was written for.

@@ -15,12 +15,14 @@ import (
 	"mabbin/core/fault"
 )
 
+func portions(n float64) func() float64 { return func() float64 { return n } }
+
 var known = []day.KnownCard{
-	{"a", "Gooseberry crumble", 24, 18},
-	{"b", "Damson and apple crumble", 32, 22},
-	{"c", "Apple crumble", 24, 18},
-	{"d", "Apple crumble for the yard", 32, 22},
-	{"e", "Berry bars", 23, 23},
+	{"a", "Gooseberry crumble", 24, 18, portions(0)},
+	{"b", "Damson and apple crumble", 32, 22, portions(8)},
+	{"c", "Apple crumble", 24, 18, portions(6)},
+	{"d", "Apple crumble for the yard", 32, 22, portions(8)},
+	{"e", "Berry bars", 23, 23, portions(12)},
 }
 
 func TestReadLines(t *testing.T) {
@@ -32,9 +34,17 @@ func TestReadLines(t *testing.T) {
 		"apple crumble 9:05":                      {ID: "Apple crumble", Card: "c", Dishes: 1, Due: 545, Serve: day.Warm},
 		"three apple crumble yard 12am cold":      {ID: "Apple crumble for the yard", Card: "d", Dishes: 3, Due: 0, Serve: day.Cold},
 		"berry bars, 16:00, chilled":              {ID: "Berry bars", Card: "e", Dishes: 1, Due: 960, Serve: day.Cold},
-		"2 x apple 32 by 22, 13:00 hot":           {},
+		"20 portions of berry bars at 10":         {ID: "Berry bars", Card: "e", Dishes: 2, Due: 600, Serve: day.Warm},
+		"berry bars, half past three, cold":       {ID: "Berry bars", Card: "e", Dishes: 1, Due: 930, Serve: day.Cold},
+		"berry bars at a quarter to five":         {ID: "Berry bars", Card: "e", Dishes: 1, Due: 1005, Serve: day.Warm},
+		"8 slices damson and apple crumble by half four": {
+			ID: "Damson and apple crumble", Card: "b", Dishes: 1, Due: 990, Serve: day.Warm,
+		},
+		"2x berry bars for Saturday noon, warm": {ID: "Berry bars", Card: "e", Dishes: 2, Due: 720, Serve: day.Warm},
+		"berry bars at 4 o'clock":               {ID: "Berry bars", Card: "e", Dishes: 1, Due: 960, Serve: day.Warm},
+		"2 x apple 32 by 22, 13:00 hot":         {},
 	} {
-		got, unread := day.ReadLines(line, known, among)
+		got, unread := day.ReadLines(line, known, among, time.Saturday)
 		if strings.HasPrefix(line, "2 x apple") { // two cards of that size have these words
 			if len(got) != 0 || len(unread) != 1 || !strings.Contains(unread[0].Reason.String(), "Which one") {
 				t.Errorf("%q: %+v, %+v", line, got, unread)
@@ -50,13 +60,17 @@ func TestReadLines(t *testing.T) {
 		"lasagne 12:30":              "No card",
 		"12:30":                      "No card",
 		"99 gooseberry crumble 9:00": "dishes",
+
+		"berry bars on Friday at noon":           "another day",
+		"6 portions of gooseberry crumble 12:30": "enter dishes",
+		"2000 portions of berry bars at 11":      "2000 portions",
 	} {
-		got, unread := day.ReadLines(line, known, among)
+		got, unread := day.ReadLines(line, known, among, time.Saturday)
 		if len(got) != 0 || len(unread) != 1 || unread[0].Text != line || !strings.Contains(unread[0].Reason.String(), why) {
 			t.Errorf("%q: %+v, %+v", line, got, unread)
 		}
 	}
-	got, _ := day.ReadLines("apple crumble 9:00\napple crumble 9:30\n\napple crumble 10:00", known, among)
+	got, _ := day.ReadLines("apple crumble 9:00\napple crumble 9:30\n\napple crumble 10:00", known, among, time.Saturday)
 	if len(got) != 3 || got[1].ID != "Apple crumble 2" || got[2].ID != "Apple crumble 3" {
 		t.Errorf("three of one card: %+v", got)
 	}
@@ -67,7 +81,7 @@ func FuzzReadLines(f *testing.F) {
 	f.Add("2 gooseberry crumble 24x18, 12:30 hot (table 4)")
 	f.Add("12:60 ((\n 0 x apple crumble 3pm")
 	f.Fuzz(func(t *testing.T, text string) {
-		got, unread := day.ReadLines(text, known, day.Orders{})
+		got, unread := day.ReadLines(text, known, day.Orders{}, time.Saturday)
 		if err := day.CheckOrders(day.Orders{Orders: got}); err != nil {
 			t.Errorf("%q: %+v: %v", text, got, err)
 		}

@@ -41,7 +41,7 @@ func (s *schedule) nextBack(x *batch, rng *rand.Rand) int {
 		if s.at[i].set || t.Uses == UseWait || !s.followersLie(i, x) {
 			continue
 		}
-		tight := float64(s.p.end)
+		tight := float64(longestPlan)
 		for _, l := range t.then {
 			if l.max >= 0 {
 				tight = min(tight, float64(l.max))

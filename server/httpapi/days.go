@@ -113,14 +113,15 @@ func (s *server) scheduleDay(c *gin.Context) {
 
 // readOrders reads orders as they are pasted.
 func (s *server) readOrders(c *gin.Context) {
-	if _, ok := s.dateOf(c); !ok {
+	date, ok := s.dateOf(c)
+	if !ok {
 		return
 	}
 	in, ok := decode[api.OrderLines](s, c, nil)
 	if !ok {
 		return
 	}
-	orders, unread, err := s.days.ReadLines(c, kitchenOf(c), in.Text, in.Among)
+	orders, unread, err := s.days.ReadLines(c, kitchenOf(c), date, in.Text, in.Among)
 	s.respond(c, http.StatusOK, api.OrdersRead{Orders: orders, Unread: unread}, err)
 }
 

@@ -226,7 +226,7 @@ defineExpose({ begin })
     <el-dialog v-model="jotting" title="Paste orders" width="min(560px, 96vw)" append-to-body>
       <form class="ask" @submit.prevent="read">
         <label for="order-lines"
-          >One order per line: number of dishes, card, time, then hot, warm or cold, and the destination in
+          >One order per line: dishes or portions, card, time, then hot, warm or cold, and the destination in
           brackets.</label
         >
         <textarea
@@ -234,7 +234,7 @@ defineExpose({ begin })
           v-model="lines"
           rows="8"
           spellcheck="false"
-          placeholder="2 gooseberry crumble 12:30 hot (table 4)"
+          placeholder="20 portions of plum betty at half past three, warm (table 4)"
           data-testid="order-lines"
         />
         <p v-for="u in unread" :key="u.text" class="wrong" role="alert">{{ `“${u.text}”: ${u.reason}` }}</p>
