@@ -2,6 +2,7 @@ package app
 
 import (
 	"context"
+	"reflect"
 	"slices"
 	"testing"
 	"time"
@@ -335,6 +336,12 @@ func TestADayAtTheCafe(t *testing.T) {
 	if err != nil || planned.Schedule == nil || len(planned.Schedule.Orders) != 2 || !planned.Schedule.Orders[0].InTime ||
 		planned.Outdated() {
 		t.Fatalf("%+v, %v", planned.Schedule, err)
+	}
+	again, err := d.Schedule(t.Context(), c.kitchen, saturday, SchedulingJob{
+		Progress: func(float64, day.Objective) { t.Error("nothing has changed, and the day is searched again") },
+	})
+	if err != nil || !reflect.DeepEqual(again.Schedule.Plan.Schedule, planned.Schedule.Plan.Schedule) {
+		t.Errorf("planned again with nothing changed, it is another plan: %v", err)
 	}
 	kept, err := d.Open(t.Context(), c.kitchen, saturday)
 	if err != nil || kept.Schedule == nil || kept.Outdated() {

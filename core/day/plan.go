@@ -19,6 +19,9 @@ func Plan(ctx context.Context, q Request, clock Now, tell Progress) (*Answer, er
 	stands := p.standing()
 	if stands != nil {
 		h.from = stands.schedule
+		if q.Iterations == 0 {
+			h.rounds /= againShare
+		}
 	}
 	best := p.solve(ctx, q.Seed, h)
 	if stands != nil && !best.value.replaces(stands.value) {

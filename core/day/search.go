@@ -22,6 +22,7 @@ const (
 	impatience   = 1500 // where nothing but hands can be better
 	roundsEach   = 600  // rounds for each cluster, where a request has no number of them
 	fewestRounds = 6000
+	againShare   = 3 // of the rounds, where a plan stands: most of it stays
 	mostRoundsOf = 20000
 	shareOut     = 0.25 // of the batches, at most, that are taken out at once
 	fewOut       = 6    // or so many, where that is less

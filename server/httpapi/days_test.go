@@ -147,7 +147,7 @@ func TestALoggedBakeTakesFromTheStore(t *testing.T) {
 func TestTheWatchMovesTheDay(t *testing.T) {
 	h, base := aKitchen(t)
 	today := base + "/days/2026-10-12"
-	card := get[api.Day](t, call(h, "GET", base+"/days/2026-10-17", ""), 200).Request.Orders[0].Card
+	card := get[api.Day](t, call(h, "GET", base+"/days/2026-10-17", ""), 200).Request.Orders[1].Card
 	c := get[api.Card](t, call(h, "GET", base+"/cards/"+card, ""), 200)
 	tea := `{"orders":[{"id":"Tea","card":"` + card + `","dishes":1,"due_min":1020,"serve":"warm"}]}`
 	get[api.Day](t, call(h, "PUT", today, tea), 200)

@@ -202,7 +202,7 @@ func (s *server) logRequest(c *gin.Context, actual time.Duration) {
 }
 
 func (s *server) ready(c *gin.Context) {
-	ctx, cancel := context.WithTimeout(c, 2*time.Second)
+	ctx, cancel := context.WithTimeout(c.Request.Context(), 2*time.Second)
 	defer cancel()
 	if err := s.Store.Ping(ctx); err != nil {
 		s.refuse(c, http.StatusServiceUnavailable, message.New("The database can't be reached"))

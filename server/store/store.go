@@ -94,7 +94,8 @@ const waitForLong = 5 * time.Second
 
 // whole hands over a connection for work over a whole kitchen; where all are taken for too long it is app.ErrBusy.
 func (s *Store) whole(ctx context.Context, do func(*pgxpool.Conn) error) error {
-	waits, cancel := context.WithTimeout(ctx, waitForLong)
+	// of its own: the context of a request is used again for another one, maybe while this timer fires
+	waits, cancel := context.WithTimeout(context.WithoutCancel(ctx), waitForLong)
 	defer cancel()
 	c, err := s.long.Acquire(waits)
 	if err != nil {
